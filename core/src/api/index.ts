@@ -1,0 +1,95 @@
+import { z } from 'zod';
+import { annotationSchema, idSchema, operationSchema } from '../document/index';
+import { exportModes, type OutlineEntry } from '../pdf/index';
+import { problems, type ProblemCode } from '../problems/index';
+
+/** Body of every error (RFC 9457), with the stable `code` of `core/problems`. */
+export const problemSchema = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.int(),
+  detail: z.string(),
+  code: z.enum(Object.keys(problems) as [ProblemCode, ...ProblemCode[]]),
+  advice: z.string(),
+});
+
+export const healthSchema = z.object({
+  status: z.enum(['ok', 'degraded']),
+  database: z.enum(['up', 'down']),
+});
+
+export const pageSchema = z.object({
+  id: idSchema,
+  label: z.string(),
+  /** Points, before rotation. */
+  width: z.number().positive(),
+  height: z.number().positive(),
+  rotation: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]),
+  /** Index of the page in the document's source file. */
+  sourceIndex: z.int().nonnegative(),
+});
+
+export const destinationSchema = z.object({
+  pageIndex: z.int().nonnegative(),
+  x: z.number().optional(),
+  y: z.number().optional(),
+});
+
+export const outlineEntrySchema: z.ZodType<OutlineEntry> = z.object({
+  title: z.string(),
+  destination: destinationSchema.optional(),
+  open: z.boolean(),
+  get children() {
+    return z.array(outlineEntrySchema);
+  },
+});
+
+export const documentSummarySchema = z.object({
+  id: idSchema,
+  title: z.string(),
+  pageCount: z.int().positive(),
+  /** Size of the original in bytes, and its SHA-256. */
+  size: z.int().positive(),
+  digest: z.string(),
+  created: z.iso.datetime(),
+  modified: z.iso.datetime(),
+  revision: z.int().nonnegative(),
+  annotationCount: z.int().nonnegative(),
+  /** What had to be done to the file on import; the original is kept all the same. */
+  repair: z.enum(['none', 'repaired', 'unlocked']),
+});
+
+export const bookmarkSchema = z.object({ id: idSchema, pageId: idSchema, title: z.string() });
+
+export const documentSchema = documentSummarySchema.extend({
+  pages: z.array(pageSchema),
+  outline: z.array(outlineEntrySchema),
+  bookmarks: z.array(bookmarkSchema),
+});
+
+export const documentListSchema = z.object({ documents: z.array(documentSummarySchema) });
+
+export const annotationListSchema = z.object({
+  revision: z.int().nonnegative(),
+  annotations: z.array(annotationSchema),
+});
+
+export const operationBatchSchema = z.object({
+  operations: z.array(operationSchema).min(1).max(1000),
+});
+
+export const operationResultSchema = z.object({
+  revision: z.int().nonnegative(),
+  /** The revision each operation got, in the order sent. */
+  operations: z.array(z.object({ id: idSchema, revision: z.int().positive() })),
+});
+
+export const exportQuerySchema = z.object({
+  annotations: z.enum(exportModes).default('editable'),
+});
+
+export type ProblemBody = z.infer<typeof problemSchema>;
+export type Page = z.infer<typeof pageSchema>;
+export type DocumentSummary = z.infer<typeof documentSummarySchema>;
+export type StyletDocument = z.infer<typeof documentSchema>;
+export type OperationResult = z.infer<typeof operationResultSchema>;

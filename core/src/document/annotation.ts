@@ -1,0 +1,75 @@
+import { z } from 'zod';
+import { instruments } from '../ink/index';
+
+/** Lower-case UUID; new ones are version 7 (RFC 9562), so that they sort by time of creation. */
+export const idSchema = z.uuid();
+const colorSchema = z.string().regex(/^#[0-9a-f]{6}$/i);
+const finite = z.number().finite();
+
+/** Where an annotation stands in the imported file, and its date there; undefined for our own. */
+export const originSchema = z.object({
+  object: z.int().nonnegative(),
+  generation: z.int().nonnegative(),
+  /** `modified` as imported: while it is unchanged, the file's own object is left alone. */
+  modified: z.string(),
+});
+
+const common = {
+  id: idSchema,
+  pageId: idSchema,
+  /** Place in the painting order of the page: a fractional index, compared as a plain string. */
+  order: z.string().min(1).max(200),
+  color: colorSchema,
+  opacity: z.number().min(0).max(1),
+  author: z.string().max(200),
+  created: z.iso.datetime(),
+  modified: z.iso.datetime(),
+  origin: originSchema.optional(),
+};
+
+/** One stroke. Width in points; samples as `encodeSamples` gives them, in base 64. */
+export const inkSchema = z.object({
+  ...common,
+  kind: z.literal('ink'),
+  instrument: z.enum(instruments),
+  width: z.number().positive().max(200),
+  smoothing: z.number().min(0).max(1),
+  samples: z.base64(),
+});
+
+/**
+ * A quadrilateral on a line of text, in page space: top left, top right, bottom left, bottom right
+ * as the text is read.
+ */
+export const quadSchema = z.tuple([finite, finite, finite, finite, finite, finite, finite, finite]);
+
+/** A mark on text; `contents` are the words under it. */
+export const markupSchema = z.object({
+  ...common,
+  kind: z.enum(['highlight', 'underline', 'strikeout']),
+  quads: z.array(quadSchema).min(1).max(2000),
+  contents: z.string().max(100_000),
+});
+
+/** An annotation another program put into the file: drawn from its own appearance, removable. */
+export const foreignSchema = z.object({
+  ...common,
+  kind: z.literal('foreign'),
+  subtype: z.string().max(100),
+  box: z.object({ x0: finite, y0: finite, x1: finite, y1: finite }),
+  contents: z.string().max(100_000),
+  origin: originSchema,
+});
+
+export const annotationSchema = z.discriminatedUnion('kind', [
+  inkSchema,
+  markupSchema,
+  foreignSchema,
+]);
+
+export type Origin = z.infer<typeof originSchema>;
+export type Quad = z.infer<typeof quadSchema>;
+export type Ink = z.infer<typeof inkSchema>;
+export type Markup = z.infer<typeof markupSchema>;
+export type Foreign = z.infer<typeof foreignSchema>;
+export type Annotation = z.infer<typeof annotationSchema>;

@@ -1,0 +1,89 @@
+import type { Annotation } from './annotation';
+import type { Effect } from './operation';
+import { noAnnotations, type DocumentState, type PageAnnotations } from './state';
+
+/**
+ * The document after an effect. Never throws on what another author did meanwhile: removing wins
+ * over changing, and adding what is there already replaces it.
+ */
+export function apply(state: DocumentState, effect: Effect): DocumentState {
+  switch (effect.type) {
+    case 'annotation.add': {
+      const { annotation } = effect;
+      return withPage(state, annotation.pageId, {
+        ...pageOf(state, annotation.pageId),
+        [annotation.id]: annotation,
+      });
+    }
+    case 'annotation.change': {
+      const before = find(state, effect.pageId, effect.annotationId);
+      if (!before) return state;
+      return withPage(state, effect.pageId, {
+        ...pageOf(state, effect.pageId),
+        [before.id]: changed(before, effect.fields),
+      });
+    }
+    case 'annotation.remove': {
+      if (!find(state, effect.pageId, effect.annotationId)) return state;
+      const { [effect.annotationId]: _gone, ...rest } = pageOf(state, effect.pageId);
+      return withPage(state, effect.pageId, rest);
+    }
+    case 'document.rename':
+      return { ...state, title: effect.title };
+  }
+}
+
+/**
+ * The effect that undoes `effect`, as seen from the state before it; undefined when there is
+ * nothing to undo.
+ */
+export function invert(state: DocumentState, effect: Effect): Effect | undefined {
+  switch (effect.type) {
+    case 'annotation.add': {
+      const { id, pageId } = effect.annotation;
+      const before = find(state, pageId, id);
+      return before
+        ? { type: 'annotation.add', annotation: before }
+        : { type: 'annotation.remove', pageId, annotationId: id };
+    }
+    case 'annotation.change': {
+      const before = find(state, effect.pageId, effect.annotationId);
+      if (!before) return undefined;
+      const fields = Object.fromEntries(
+        Object.keys(effect.fields)
+          .filter((key) => key in before)
+          .map((key) => [key, before[key as keyof Annotation]]),
+      );
+      return { ...effect, fields };
+    }
+    case 'annotation.remove': {
+      const before = find(state, effect.pageId, effect.annotationId);
+      return before && { type: 'annotation.add', annotation: before };
+    }
+    case 'document.rename':
+      return { type: 'document.rename', title: state.title };
+  }
+}
+
+/** The annotation with this id on this page, if it is there. */
+export function find(
+  state: DocumentState,
+  pageId: string,
+  annotationId: string,
+): Annotation | undefined {
+  return pageOf(state, pageId)[annotationId];
+}
+
+function pageOf(state: DocumentState, pageId: string): PageAnnotations {
+  return state.annotations[pageId] ?? noAnnotations;
+}
+
+function withPage(state: DocumentState, pageId: string, page: PageAnnotations): DocumentState {
+  return { ...state, annotations: { ...state.annotations, [pageId]: page } };
+}
+
+/** Only fields this kind of annotation has are taken over. */
+function changed(before: Annotation, fields: object): Annotation {
+  const known = Object.entries(fields).filter(([key, value]) => key in before && value !== undefined);
+  return { ...before, ...Object.fromEntries(known) };
+}

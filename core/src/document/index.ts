@@ -1,0 +1,5 @@
+export * from './annotation';
+export * from './operation';
+export * from './state';
+export * from './apply';
+export * from './ids';

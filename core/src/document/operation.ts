@@ -1,0 +1,42 @@
+import { z } from 'zod';
+import { annotationSchema, idSchema, inkSchema } from './annotation';
+
+/** The fields of an annotation that can be changed in place. */
+export const annotationFieldsSchema = inkSchema
+  .pick({
+    color: true,
+    opacity: true,
+    width: true,
+    smoothing: true,
+    instrument: true,
+    order: true,
+    modified: true,
+  })
+  .partial();
+
+const effectSchema = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('annotation.add'), annotation: annotationSchema }),
+  z.object({
+    type: z.literal('annotation.change'),
+    pageId: idSchema,
+    annotationId: idSchema,
+    fields: annotationFieldsSchema,
+  }),
+  z.object({ type: z.literal('annotation.remove'), pageId: idSchema, annotationId: idSchema }),
+  z.object({ type: z.literal('document.rename'), title: z.string().trim().min(1).max(300) }),
+]);
+
+/** One change to one document. `baseRevision` is the revision its author saw. */
+export const operationSchema = z.object({
+  id: idSchema,
+  documentId: idSchema,
+  author: z.string().max(200),
+  at: z.iso.datetime(),
+  baseRevision: z.int().nonnegative(),
+  effect: effectSchema,
+});
+
+export type AnnotationFields = z.infer<typeof annotationFieldsSchema>;
+/** What an operation does. */
+export type Effect = z.infer<typeof effectSchema>;
+export type Operation = z.infer<typeof operationSchema>;

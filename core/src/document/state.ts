@@ -1,0 +1,27 @@
+import type { Annotation } from './annotation';
+
+export type PageAnnotations = Readonly<Record<string, Annotation>>;
+
+/** What operations act on. Kept by page, so that a stroke copies only its own page's entries. */
+export interface DocumentState {
+  readonly title: string;
+  readonly annotations: Readonly<Record<string, PageAnnotations>>;
+}
+
+export const noAnnotations: PageAnnotations = Object.freeze({});
+
+/** A document's state from its title and a list of annotations. */
+export function documentState(title: string, list: Iterable<Annotation>): DocumentState {
+  const annotations: Record<string, Record<string, Annotation>> = {};
+  for (const annotation of list)
+    (annotations[annotation.pageId] ??= {})[annotation.id] = annotation;
+  return { title, annotations };
+}
+
+/** All annotations of a page in painting order: by `order`, then by id. */
+export function paintingOrder(page: PageAnnotations): Annotation[] {
+  return Object.values(page).sort((a, b) => {
+    if (a.order !== b.order) return a.order < b.order ? -1 : 1;
+    return a.id < b.id ? -1 : 1;
+  });
+}

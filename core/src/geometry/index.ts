@@ -1,0 +1,3 @@
+export * from './point';
+export * from './box';
+export * from './matrix';

@@ -1,0 +1,149 @@
+import { base64 } from '@scure/base';
+import { Problem } from '../problems/index';
+import { emptySamples, QUANTA, type Samples } from './samples';
+
+const VERSION = 1;
+const HAS_PRESSURE = 1;
+const HAS_TILT = 2;
+/** A stroke of an hour at 240 Hz; anything longer is not a stroke. */
+const MOST_SAMPLES = 864_000;
+
+/**
+ * Samples as bytes: version, flags, count, then a column a channel. Positions are second
+ * differences of 1/100 pt, the other channels first differences, all as zigzag base-128 varints
+ * (the varint of Protocol Buffers). A channel that never changes is stored once.
+ */
+export function encodeSamples(samples: Samples): Uint8Array {
+  const writer = new VarintWriter();
+  const pressure = isConstant(samples.pressure) ? 0 : HAS_PRESSURE;
+  const tilt = isConstant(samples.tiltX) && isConstant(samples.tiltY) ? 0 : HAS_TILT;
+  writer.byte(VERSION);
+  writer.byte(pressure | tilt);
+  writer.unsigned(samples.length);
+  if (samples.length === 0) return writer.bytes();
+  writer.column(samples.x, QUANTA.position, 2);
+  writer.column(samples.y, QUANTA.position, 2);
+  writer.column(pressure ? samples.pressure : samples.pressure.subarray(0, 1), QUANTA.pressure, 1);
+  writer.column(tilt ? samples.tiltX : samples.tiltX.subarray(0, 1), QUANTA.tilt, 1);
+  writer.column(tilt ? samples.tiltY : samples.tiltY.subarray(0, 1), QUANTA.tilt, 1);
+  writer.column(samples.time, QUANTA.time, 2);
+  return writer.bytes();
+}
+
+/** The inverse of `encodeSamples`. Throws Problem `ink-samples-invalid` for anything else. */
+export function decodeSamples(bytes: Uint8Array): Samples {
+  const reader = new VarintReader(bytes);
+  const version = reader.byte();
+  if (version !== VERSION)
+    throw new Problem('ink-samples-invalid', `unknown version ${version} of ink samples`);
+  const flags = reader.byte();
+  const count = reader.unsigned();
+  if (count > MOST_SAMPLES || count > bytes.length)
+    throw new Problem('ink-samples-invalid', `${count} samples cannot be in ${bytes.length} bytes`);
+  const samples = emptySamples(count);
+  if (count > 0) {
+    const constant = (flag: number): number => (flags & flag ? count : 1);
+    reader.column(samples.x, count, QUANTA.position, 2);
+    reader.column(samples.y, count, QUANTA.position, 2);
+    reader.column(samples.pressure, constant(HAS_PRESSURE), QUANTA.pressure, 1);
+    reader.column(samples.tiltX, constant(HAS_TILT), QUANTA.tilt, 1);
+    reader.column(samples.tiltY, constant(HAS_TILT), QUANTA.tilt, 1);
+    reader.column(samples.time, count, QUANTA.time, 2);
+  }
+  if (!reader.atEnd()) throw new Problem('ink-samples-invalid', 'bytes left over after the ink');
+  return samples;
+}
+
+function isConstant(values: Float64Array): boolean {
+  return values.every((value) => value === values[0]);
+}
+
+class VarintWriter {
+  private readonly out: number[] = [];
+
+  byte(value: number): void {
+    this.out.push(value);
+  }
+
+  unsigned(value: number): void {
+    while (value >= 128) {
+      this.out.push((value % 128) | 128);
+      value = Math.floor(value / 128);
+    }
+    this.out.push(value);
+  }
+
+  /** `order` differences are taken before writing: 1 for values, 2 for values that move evenly. */
+  column(values: Float64Array, steps: number, order: 1 | 2): void {
+    let last = 0;
+    let lastStep = 0;
+    for (const value of values) {
+      const now = Math.round(value * steps);
+      const step = now - last;
+      const delta = order === 2 ? step - lastStep : step;
+      this.unsigned(delta < 0 ? -2 * delta - 1 : 2 * delta);
+      last = now;
+      lastStep = step;
+    }
+  }
+
+  bytes(): Uint8Array {
+    return Uint8Array.from(this.out);
+  }
+}
+
+class VarintReader {
+  private at = 0;
+
+  constructor(private readonly source: Uint8Array) {}
+
+  byte(): number {
+    if (this.at >= this.source.length)
+      throw new Problem('ink-samples-invalid', 'the ink ends too early');
+    return this.source[this.at++];
+  }
+
+  unsigned(): number {
+    let value = 0;
+    let scale = 1;
+    for (;;) {
+      const byte = this.byte();
+      value += (byte & 127) * scale;
+      if (byte < 128) return value;
+      scale *= 128;
+      if (scale > 2 ** 49) throw new Problem('ink-samples-invalid', 'a number in the ink is too long');
+    }
+  }
+
+  /** Reads `stored` values into `target`; the last one fills what remains. */
+  column(target: Float64Array, stored: number, steps: number, order: 1 | 2): void {
+    let last = 0;
+    let lastStep = 0;
+    for (let i = 0; i < stored; i++) {
+      const code = this.unsigned();
+      const delta = code % 2 === 1 ? -(code + 1) / 2 : code / 2;
+      lastStep = order === 2 ? lastStep + delta : delta;
+      last += lastStep;
+      target[i] = last / steps;
+    }
+    target.fill(last / steps, stored);
+  }
+
+  atEnd(): boolean {
+    return this.at === this.source.length;
+  }
+}
+
+/** Samples as the base 64 (RFC 4648) of their bytes, as annotations carry them. */
+export const samplesToBase64 = (samples: Samples): string => base64.encode(encodeSamples(samples));
+
+/** The inverse of `samplesToBase64`. Throws Problem `ink-samples-invalid`. */
+export function samplesFromBase64(text: string): Samples {
+  let bytes: Uint8Array;
+  try {
+    bytes = base64.decode(text);
+  } catch {
+    throw new Problem('ink-samples-invalid', 'the samples are not base 64');
+  }
+  return decodeSamples(bytes);
+}

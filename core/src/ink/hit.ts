@@ -1,0 +1,46 @@
+import type { Box, Point } from '../geometry/index';
+import { boundsOf, distanceToSegment } from '../geometry/index';
+import type { Polygon } from './outline';
+
+/** The smallest box around polygons (points), or undefined when there are none. */
+export function polygonBounds(polygons: readonly Polygon[]): Box | undefined {
+  return boundsOf(cornersOf(polygons));
+}
+
+function* cornersOf(polygons: readonly Polygon[]): Generator<Point> {
+  for (const polygon of polygons)
+    for (let i = 0; i < polygon.length; i += 2) yield { x: polygon[i], y: polygon[i + 1] };
+}
+
+/**
+ * Winding number of a polygon about a point: zero outside, by the nonzero rule of ISO 32000-1,
+ * 8.5.3.3.2. After D. Sunday, "Inclusion of a point in a polygon" (2001).
+ */
+export function windingNumber(polygon: Polygon, p: Point): number {
+  let winding = 0;
+  const n = polygon.length;
+  for (let i = 0; i < n; i += 2) {
+    const ax = polygon[i];
+    const ay = polygon[i + 1];
+    const bx = polygon[(i + 2) % n];
+    const by = polygon[(i + 3) % n];
+    const side = (bx - ax) * (p.y - ay) - (p.x - ax) * (by - ay);
+    if (ay <= p.y && by > p.y && side > 0) winding++;
+    else if (ay > p.y && by <= p.y && side < 0) winding--;
+  }
+  return winding;
+}
+
+/** Whether a disc of `radius` points about `p` touches the filled polygons. */
+export function hitsPolygons(polygons: readonly Polygon[], p: Point, radius: number): boolean {
+  for (const polygon of polygons) {
+    if (windingNumber(polygon, p) !== 0) return true;
+    const n = polygon.length;
+    for (let i = 0; i < n; i += 2) {
+      const a = { x: polygon[i], y: polygon[i + 1] };
+      const b = { x: polygon[(i + 2) % n], y: polygon[(i + 3) % n] };
+      if (distanceToSegment(p, a, b) <= radius) return true;
+    }
+  }
+  return false;
+}

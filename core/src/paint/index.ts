@@ -1,0 +1,2 @@
+export * from './commands';
+export * from './color';

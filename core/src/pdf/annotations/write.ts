@@ -1,0 +1,136 @@
+import type { Annotation, Ink, Markup } from '../../document/index';
+import { boundsOf, grow, transform, type Box, type Matrix, type Point } from '../../geometry/index';
+import { encodeSamples, polygonBounds, samplesFromBase64, type Samples } from '../../ink/index';
+import { paint, rgbOf } from '../../paint/index';
+import { contentOf } from '../content-stream';
+import {
+  PdfDict,
+  PdfString,
+  name,
+  pdfDate,
+  textString,
+  type PdfRef,
+  type PdfUpdate,
+  type PdfValue,
+} from '../objects/index';
+import { OWN_KEY } from './kinds';
+
+/** Annotations that Stylet draws itself. */
+export type OwnAnnotation = Ink | Markup;
+
+const SUBTYPES = { highlight: 'Highlight', underline: 'Underline', strikeout: 'StrikeOut' } as const;
+const PRINT = 4;
+
+/**
+ * The dictionary of an annotation (ISO 32000-1, 12.5), with its appearance as a form of its own.
+ * `before` is the dictionary it replaces, whose unknown entries are kept.
+ */
+export function annotationDict(
+  update: PdfUpdate,
+  annotation: OwnAnnotation,
+  pageRef: PdfRef,
+  toUser: Matrix,
+  before?: PdfDict,
+): PdfDict {
+  const appearance = writeAppearance(update, annotation, toUser);
+  return (before ?? new PdfDict()).with({
+    Type: name('Annot'),
+    P: pageRef,
+    Rect: rectangle(appearance.box),
+    NM: textString(annotation.id),
+    M: pdfDate(annotation.modified),
+    CreationDate: pdfDate(annotation.created),
+    T: textString(annotation.author),
+    F: PRINT,
+    C: [...rgbOf(annotation.color)],
+    CA: annotation.opacity,
+    AP: PdfDict.of({ N: appearance.form }),
+    ...(annotation.kind === 'ink' ? inkEntries(annotation, toUser) : markupEntries(annotation, toUser)),
+    [OWN_KEY]: ownEntries(annotation),
+  });
+}
+
+/** Draws the annotation as a form XObject in default user space; `box` is what it covers. */
+export function writeAppearance(
+  update: PdfUpdate,
+  annotation: OwnAnnotation,
+  toUser: Matrix,
+): { form: PdfRef; box: Box } {
+  const commands = paint(annotation);
+  const bounds = commands.map((command) => polygonBounds(command.polygons));
+  const covered = boundsOf(
+    bounds.flatMap((b) => (b ? [userPoint(toUser, b.x0, b.y0), userPoint(toUser, b.x1, b.y1)] : [])),
+  );
+  const box = grow(covered ?? { x0: 0, y0: 0, x1: 0, y1: 0 }, 1);
+  const content = contentOf(commands, toUser);
+  const form = update.addStream(
+    PdfDict.of({
+      Type: name('XObject'),
+      Subtype: name('Form'),
+      FormType: 1,
+      BBox: rectangle(box),
+      Resources: content.resources,
+    }),
+    content.bytes,
+  );
+  return { form, box };
+}
+
+function inkEntries(ink: Ink, toUser: Matrix): Record<string, PdfValue> {
+  return {
+    Subtype: name('Ink'),
+    InkList: [inkList(samplesFromBase64(ink.samples), toUser)],
+    BS: PdfDict.of({ Type: name('Border'), W: round(ink.width), S: name('S') }),
+  };
+}
+
+/** The way of the pen, x and y in turn (12.5.6.13). */
+function inkList(samples: Samples, toUser: Matrix): number[] {
+  const list: number[] = [];
+  for (let i = 0; i < samples.length; i++) {
+    const p = userPoint(toUser, samples.x[i], samples.y[i]);
+    list.push(round(p.x), round(p.y));
+  }
+  return list;
+}
+
+/**
+ * Text markup (12.5.6.10). The corners go in reading order, top before bottom: what viewers
+ * draw, though the clause's figure says otherwise (common practice, no source).
+ */
+function markupEntries(markup: Markup, toUser: Matrix): Record<string, PdfValue> {
+  const points = markup.quads.flatMap((quad) => {
+    const corners: number[] = [];
+    for (let i = 0; i < 8; i += 2) {
+      const p = userPoint(toUser, quad[i], quad[i + 1]);
+      corners.push(round(p.x), round(p.y));
+    }
+    return corners;
+  });
+  return {
+    Subtype: name(SUBTYPES[markup.kind]),
+    QuadPoints: points,
+    Contents: textString(markup.contents),
+  };
+}
+
+/** What ISO 32000 has no place for: exact times, instrument, pressure. */
+function ownEntries(annotation: OwnAnnotation): PdfDict {
+  const { pageId: _page, order: _order, origin: _origin, ...fields } = annotation;
+  const samples = 'samples' in fields ? fields.samples : undefined;
+  return PdfDict.of({
+    M: pdfDate(annotation.modified),
+    Fields: textString(JSON.stringify({ ...fields, samples: undefined })),
+    Samples:
+      samples === undefined ? undefined : new PdfString(encodeSamples(samplesFromBase64(samples))),
+  });
+}
+
+/** Whether the annotation is still as it was imported, so that the file's own object stands. */
+export function isUntouched(annotation: Annotation): boolean {
+  return annotation.origin !== undefined && annotation.origin.modified === annotation.modified;
+}
+
+const round = (value: number): number => Math.round(value * 100) / 100;
+const userPoint = (toUser: Matrix, x: number, y: number): Point => transform(toUser, { x, y });
+const rectangle = (box: Box): number[] => [box.x0, box.y0, box.x1, box.y1].map(round);

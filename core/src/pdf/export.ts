@@ -1,0 +1,162 @@
+import { paintingOrder, type Annotation, type PageAnnotations } from '../document/index';
+import { liesUnder } from '../paint/index';
+import { drawForm, normalAppearance, placement } from './annotations/flatten';
+import { isMark } from './annotations/kinds';
+import { annotationDict, isUntouched, writeAppearance, type OwnAnnotation } from './annotations/write';
+import {
+  PdfDict,
+  PdfRef,
+  PdfUpdate,
+  type Deflate,
+  bytesOf,
+  type PdfFile,
+  type PdfValue,
+} from './objects/index';
+import { pageToUser, readPages, type PdfPage } from './pages';
+
+/** What becomes of annotations: kept editable, drawn into the page, or left out. */
+export const exportModes = ['editable', 'flattened', 'none'] as const;
+export type ExportMode = (typeof exportModes)[number];
+
+/** A page to export: where it is in the file, and the annotations that stand on it now. */
+export interface ExportPage {
+  readonly index: number;
+  readonly annotations: PageAnnotations;
+}
+
+/**
+ * The bytes to append to the file so that it carries the given annotations: an incremental update
+ * (ISO 32000-1, 7.5.6). Outline, links, labels and destinations are not touched.
+ */
+export function exportUpdate(
+  file: PdfFile,
+  pages: readonly ExportPage[],
+  mode: ExportMode,
+  deflate?: Deflate,
+): Uint8Array {
+  const update = new PdfUpdate(file, deflate);
+  const inFile = readPages(file);
+  for (const { index, annotations } of pages) {
+    const page = inFile[index];
+    if (!page) throw new RangeError(`the file has no page ${index}`);
+    const changes = changesTo({ file, update, page }, paintingOrder(annotations), mode);
+    if (changes) update.set(page.ref, page.dict.with(changes));
+  }
+  return update.bytes();
+}
+
+interface Target {
+  readonly file: PdfFile;
+  readonly update: PdfUpdate;
+  readonly page: PdfPage;
+}
+
+/** New entries for a page's dictionary, or undefined when it can stay as it is. */
+function changesTo(
+  target: Target,
+  annotations: readonly Annotation[],
+  mode: ExportMode,
+): Record<string, PdfValue> | undefined {
+  const before = target.file.array(target.page.dict.get('Annots'));
+  const { kept, marks } = sortOut(target.file, before);
+  if (annotations.length === 0 && marks.length === 0) return undefined;
+  if (mode === 'none') return annotsEntry(before, kept);
+  if (mode === 'flattened')
+    return { ...annotsEntry(before, kept), ...flattened(target, annotations) };
+  return annotsEntry(before, withAnnotations(target, before, annotations));
+}
+
+/** What is no mark stays (links, fields); the windows of marks go with them. */
+function sortOut(file: PdfFile, annots: readonly PdfValue[]): { kept: PdfValue[]; marks: PdfValue[] } {
+  const marks = annots.filter((value) => {
+    const dict = file.dict(value);
+    return dict !== undefined && isMark(file, dict);
+  });
+  const popups = new Set(
+    marks.flatMap((mark) => {
+      const popup = file.dict(mark)!.get('Popup');
+      return popup instanceof PdfRef ? [popup.object] : [];
+    }),
+  );
+  const gone = new Set(marks);
+  const kept = annots.filter(
+    (value) => !gone.has(value) && !(value instanceof PdfRef && popups.has(value.object)),
+  );
+  return { kept, marks };
+}
+
+function annotsEntry(before: readonly PdfValue[], after: PdfValue[]): Record<string, PdfValue> {
+  const same = before.length === after.length && before.every((value, i) => value === after[i]);
+  if (same) return {};
+  return { Annots: after.length > 0 ? after : null };
+}
+
+function withAnnotations(
+  { file, update, page }: Target,
+  before: readonly PdfValue[],
+  annotations: readonly Annotation[],
+): PdfValue[] {
+  const present = new Map(annotations.flatMap((a) => (a.origin ? [[a.origin.object, a]] : [])));
+  const removed = before.filter((value) => {
+    const dict = value instanceof PdfRef ? file.dict(value) : undefined;
+    return dict && isMark(file, dict) && !present.has((value as PdfRef).object);
+  });
+  const removedWindows = new Set(sortOut(file, removed).marks.flatMap((mark) => {
+    const popup = file.dict(mark)!.get('Popup');
+    return popup instanceof PdfRef ? [popup.object] : [];
+  }));
+  const result = before.filter(
+    (value) =>
+      !removed.includes(value) && !(value instanceof PdfRef && removedWindows.has(value.object)),
+  );
+  const toUser = pageToUser(page.box);
+  // What lies under the words comes first, so that viewers that ignore blending still show ink.
+  const inOrder = [...annotations.filter(liesUnder), ...annotations.filter((a) => !liesUnder(a))];
+  for (const annotation of inOrder) {
+    if (annotation.kind === 'foreign' || isUntouched(annotation)) continue;
+    const { origin } = annotation;
+    const ref = origin ? new PdfRef(origin.object, origin.generation) : update.reserve();
+    const old = origin ? file.dict(ref) : undefined;
+    update.set(ref, annotationDict(update, annotation, page.ref, toUser, old));
+    if (!origin) result.push(ref);
+  }
+  return result;
+}
+
+/** Draws the annotations behind what the page already draws (8.10, 14.11.3 leave order to us). */
+function flattened(
+  { file, update, page }: Target,
+  annotations: readonly Annotation[],
+): Record<string, PdfValue> {
+  const forms = new Map<string, PdfValue>();
+  const lines: string[] = [];
+  const draw = (form: PdfRef, matrix: readonly [number, number, number, number, number, number]) => {
+    const resource = `Stylet${forms.size}`;
+    forms.set(resource, form);
+    lines.push(drawForm(resource, matrix));
+  };
+  const inOrder = [...annotations.filter(liesUnder), ...annotations.filter((a) => !liesUnder(a))];
+  for (const annotation of inOrder) {
+    if (annotation.kind === 'foreign') {
+      const dict = file.dict(new PdfRef(annotation.origin.object, annotation.origin.generation));
+      const form = dict && normalAppearance(file, dict);
+      const matrix = form && placement(file, dict, file.dict(form)!);
+      if (matrix) draw(form, matrix);
+    } else {
+      const own: OwnAnnotation = annotation;
+      draw(writeAppearance(update, own, pageToUser(page.box)).form, [1, 0, 0, 1, 0, 0]);
+    }
+  }
+  if (lines.length === 0) return {};
+  const contents = page.dict.get('Contents');
+  const streams = Array.isArray(file.resolve(contents)) ? file.array(contents) : [contents];
+  const open = update.addStream(new PdfDict(), bytesOf('q\n'));
+  // The page's own content may leave the graphics state changed; it is closed off first.
+  const close = update.addStream(new PdfDict(), bytesOf(`\nQ\n${lines.join('\n')}\n`));
+  const resources = file.dict(page.resources) ?? new PdfDict();
+  const objects = file.dict(resources.get('XObject')) ?? new PdfDict();
+  return {
+    Contents: [open, ...streams.filter((s) => s !== null), close],
+    Resources: resources.with({ XObject: objects.with(Object.fromEntries(forms)) }),
+  };
+}

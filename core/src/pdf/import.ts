@@ -1,0 +1,59 @@
+import { newId, type Annotation } from '../document/index';
+import { heightOf, widthOf } from '../geometry/index';
+import { readAnnotations } from './annotations/read';
+import { Destinations } from './destinations';
+import { readLabels } from './labels';
+import { PdfSyntaxError, textOf, type PdfFile } from './objects/index';
+import { readOutline, type OutlineEntry } from './outline';
+import { readPages, type Rotation } from './pages';
+
+/** A page as a document keeps it; width and height in points, before rotation. */
+export interface ImportedPage {
+  readonly id: string;
+  readonly index: number;
+  readonly label: string;
+  readonly width: number;
+  readonly height: number;
+  readonly rotation: Rotation;
+}
+
+/** What is read from a PDF when it is brought in. */
+export interface ImportedPdf {
+  readonly title: string | undefined;
+  readonly pages: readonly ImportedPage[];
+  readonly outline: readonly OutlineEntry[];
+  readonly annotations: readonly Annotation[];
+}
+
+/** Reads everything but the pages' contents. Throws PdfSyntaxError where the file is damaged. */
+export function importPdf(file: PdfFile, now: string): ImportedPdf {
+  const pages = readPages(file);
+  const labels = readLabels(file, pages.length);
+  const imported = pages.map((page, index) => ({
+    id: newId(),
+    index,
+    label: labels[index],
+    width: widthOf(page.box),
+    height: heightOf(page.box),
+    rotation: page.rotation,
+  }));
+  for (const page of pages) checkContents(file, page.dict.get('Contents'));
+  const info = file.dict(file.trailer.get('Info'));
+  const title = textOf(file.resolve(info?.get('Title') ?? null)).trim();
+  return {
+    title: title === '' ? undefined : title,
+    pages: imported,
+    outline: readOutline(file, new Destinations(file, pages)),
+    annotations: pages.flatMap((page, i) => readAnnotations(file, page, imported[i].id, now)),
+  };
+}
+
+/** A page whose contents cannot be found is damage that shows; better repaired than drawn blank. */
+function checkContents(file: PdfFile, contents: Parameters<PdfFile['resolve']>[0]): void {
+  const resolved = file.resolve(contents);
+  for (const stream of Array.isArray(resolved) ? resolved : [resolved]) {
+    const found = file.resolve(stream);
+    if (found !== null && !(typeof found === 'object' && 'raw' in found))
+      throw new PdfSyntaxError('the contents of a page are missing');
+  }
+}

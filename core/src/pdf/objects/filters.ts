@@ -1,0 +1,95 @@
+import { inflateSync, Inflate, unzlibSync } from 'fflate';
+import { joinBytes } from './bytes';
+import { PdfSyntaxError } from './parser';
+import { PdfDict, nameText, numberOr, type PdfStream, type PdfValue } from './values';
+
+/**
+ * The decoded bytes of a stream without filter or with FlateDecode and a predictor (ISO 32000-1,
+ * 7.4.4), which is what cross-reference and object streams use. Other filters throw
+ * PdfSyntaxError: Stylet never needs to look inside such streams.
+ */
+export function decodeStream(stream: PdfStream, resolve: (v: PdfValue) => PdfValue): Uint8Array {
+  const filters = listOf(resolve(stream.dict.get('Filter')));
+  const parms = listOf(resolve(stream.dict.get('DecodeParms')));
+  let bytes = stream.raw();
+  filters.forEach((filter, i) => {
+    const kind = nameText(resolve(filter));
+    if (kind !== 'FlateDecode' && kind !== 'Fl')
+      throw new PdfSyntaxError(`cannot read a stream with filter ${kind ?? '?'}`);
+    bytes = inflate(bytes);
+    const parm = resolve(parms[i] ?? null);
+    if (parm instanceof PdfDict) bytes = unpredict(bytes, parm);
+  });
+  return bytes;
+}
+
+function listOf(value: PdfValue): PdfValue[] {
+  if (value === null) return [];
+  return Array.isArray(value) ? value : [value];
+}
+
+/** Inflates what can be inflated: a missing checksum or tail does not spoil what came before it. */
+function inflate(bytes: Uint8Array): Uint8Array {
+  try {
+    return unzlibSync(bytes);
+  } catch {
+    const parts: Uint8Array[] = [];
+    const stream = new Inflate((part) => parts.push(part));
+    try {
+      stream.push(bytes.subarray(2), true);
+    } catch (error) {
+      if (parts.length === 0) {
+        try {
+          return inflateSync(bytes);
+        } catch {
+          throw new PdfSyntaxError(`a compressed stream is broken: ${String(error)}`);
+        }
+      }
+    }
+    return joinBytes(parts);
+  }
+}
+
+/** PNG predictors (RFC 2083, section 6), row by row. */
+function unpredict(bytes: Uint8Array, parms: PdfDict): Uint8Array {
+  if ((numberOr(parms.get('Predictor')) ?? 1) < 10) return bytes;
+  const colors = numberOr(parms.get('Colors')) ?? 1;
+  const bits = numberOr(parms.get('BitsPerComponent')) ?? 8;
+  const columns = numberOr(parms.get('Columns')) ?? 1;
+  const pixel = Math.max(1, (colors * bits) >> 3);
+  const row = (colors * bits * columns + 7) >> 3;
+  const rows = Math.floor(bytes.length / (row + 1));
+  const out = new Uint8Array(rows * row);
+  for (let r = 0; r < rows; r++) {
+    const type = bytes[r * (row + 1)];
+    for (let i = 0; i < row; i++) {
+      const at = r * row + i;
+      const left = i >= pixel ? out[at - pixel] : 0;
+      const up = r > 0 ? out[at - row] : 0;
+      const corner = r > 0 && i >= pixel ? out[at - row - pixel] : 0;
+      out[at] = bytes[r * (row + 1) + 1 + i] + prediction(type, left, up, corner);
+    }
+  }
+  return out;
+}
+
+function prediction(type: number, left: number, up: number, corner: number): number {
+  switch (type) {
+    case 1:
+      return left;
+    case 2:
+      return up;
+    case 3:
+      return (left + up) >> 1;
+    case 4: {
+      const p = left + up - corner;
+      const a = Math.abs(p - left);
+      const b = Math.abs(p - up);
+      const c = Math.abs(p - corner);
+      if (a <= b && a <= c) return left;
+      return b <= c ? up : corner;
+    }
+    default:
+      return 0;
+  }
+}

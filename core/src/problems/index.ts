@@ -1,0 +1,103 @@
+/**
+ * Every error a person or a client can meet: the stable code, the HTTP status of the answer that
+ * carries it (RFC 9457, problem details), what went wrong, and what to do about it.
+ */
+export const problems = {
+  'request-invalid': {
+    status: 400,
+    title: 'The request is not understood',
+    advice: 'Compare it with /api/openapi.json; the detail names the field.',
+  },
+  'operation-invalid': {
+    status: 400,
+    title: 'An operation does not fit this document',
+    advice: 'Reload the document and try again.',
+  },
+  'ink-samples-invalid': {
+    status: 400,
+    title: 'The ink cannot be read',
+    advice: 'Send the samples as this version of Stylet writes them.',
+  },
+  'file-missing': {
+    status: 400,
+    title: 'No file came with the request',
+    advice: 'Send one PDF in the multipart field “file”.',
+  },
+  'document-not-found': {
+    status: 404,
+    title: 'This document does not exist',
+    advice: 'Go back to the library and open it from there.',
+  },
+  'not-found': {
+    status: 404,
+    title: 'There is nothing at this address',
+    advice: 'See /api/openapi.json for what there is.',
+  },
+  'range-not-satisfiable': {
+    status: 416,
+    title: 'The file is shorter than the range asked for',
+    advice: 'Ask for a range inside the file.',
+  },
+  'file-empty': {
+    status: 422,
+    title: 'This file is empty',
+    advice: 'Download or export it again, then bring it in.',
+  },
+  'file-not-pdf': {
+    status: 422,
+    title: 'This is not a PDF',
+    advice: 'Save or print it as a PDF in the program it comes from, then bring that in.',
+  },
+  'pdf-password-protected': {
+    status: 422,
+    title: 'This PDF is locked with a password',
+    advice: 'Open it with its password, save a copy without one, then bring in the copy.',
+  },
+  'pdf-damaged': {
+    status: 422,
+    title: 'This PDF is damaged beyond repair',
+    advice: 'Ask for it again, or download it again; part of the file is missing.',
+  },
+  'pdf-without-pages': {
+    status: 422,
+    title: 'This PDF has no pages',
+    advice: 'Check that it is the file you meant.',
+  },
+  'file-too-large': {
+    status: 413,
+    title: 'This file is larger than this server takes',
+    advice: 'Split it, or ask who runs the server to raise STYLET_MAX_FILE_MB.',
+  },
+  'tool-failed': {
+    status: 500,
+    title: 'A helper program on the server failed',
+    advice: 'Try again; if it fails again, tell who runs the server.',
+  },
+  'database-unavailable': {
+    status: 503,
+    title: 'The database does not answer',
+    advice: 'Your changes are kept here and sent again by themselves.',
+  },
+  internal: {
+    status: 500,
+    title: 'Something went wrong on the server',
+    advice: 'Try again; if it fails again, tell who runs the server.',
+  },
+} as const satisfies Record<string, { status: number; title: string; advice: string }>;
+
+export type ProblemCode = keyof typeof problems;
+
+/** An error with one of the codes above; `detail` says what is particular to this case. */
+export class Problem extends Error {
+  constructor(
+    readonly code: ProblemCode,
+    readonly detail: string,
+  ) {
+    super(`${problems[code].title}: ${detail}`);
+    this.name = 'Problem';
+  }
+
+  get status(): number {
+    return problems[this.code].status;
+  }
+}

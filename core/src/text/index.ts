@@ -1,0 +1,5 @@
+export * from './glyphs';
+export * from './words';
+export * from './lines';
+export * from './order';
+export * from './range';

@@ -1,0 +1,8 @@
+# Where this instance keeps its data and listens. Sourced with ROOT set; INSTANCE is the default
+# folder below .data and OFFSET moves the default ports, so that tests never meet the demo.
+DATA="${STYLET_DATA:-$ROOT/.data/$INSTANCE}"
+export PORT="${PORT:-$((4600 + OFFSET))}"
+export STYLET_DB_PORT="${STYLET_DB_PORT:-$((54600 + OFFSET))}"
+mkdir -p "$DATA"
+DATA="$(cd "$DATA" && pwd)"
+export STYLET_CACHE="$DATA/cache"

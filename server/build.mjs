@@ -1,0 +1,30 @@
+// Bundles the server and the module its PDF threads run; packages stay outside the bundle.
+import { build } from 'esbuild';
+import { cp, rm } from 'node:fs/promises';
+
+const at = (path) => new URL(path, import.meta.url).pathname;
+
+await rm(at('dist'), { recursive: true, force: true });
+await build({
+  entryPoints: { main: at('src/main.ts'), tasks: at('src/pdf/tasks.ts') },
+  outdir: at('dist'),
+  bundle: true,
+  splitting: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  sourcemap: true,
+  tsconfig: at('tsconfig.json'),
+  plugins: [
+    {
+      name: 'packages-outside',
+      setup({ onResolve }) {
+        onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
+          kind === 'entry-point' || path.startsWith('@stylet/') ? undefined : { external: true },
+        );
+      },
+    },
+  ],
+  logLevel: 'warning',
+});
+await cp(at('migrations'), at('dist/migrations'), { recursive: true });

@@ -1,0 +1,52 @@
+import multipart from '@fastify/multipart';
+import serveStatic from '@fastify/static';
+import swagger from '@fastify/swagger';
+import fastify, { type FastifyInstance } from 'fastify';
+import {
+  jsonSchemaTransform,
+  serializerCompiler,
+  validatorCompiler,
+} from 'fastify-type-provider-zod';
+import { documentRoutes } from './documents/routes';
+import { exportRoutes } from './export/routes';
+import { healthRoutes } from './health/routes';
+import { answerWithProblems } from './problem-replies';
+import type { Services } from './services';
+import { sourceRoutes } from './sources/routes';
+
+/** A thousand long strokes in one batch. */
+const LARGEST_BODY = 64 * 1024 * 1024;
+
+/** The HTTP application, ready to listen. */
+export async function buildApp(
+  services: Services,
+  logger: boolean | { level: string },
+): Promise<FastifyInstance> {
+  const app = fastify({ logger, bodyLimit: LARGEST_BODY, forceCloseConnections: true });
+  app.setValidatorCompiler(validatorCompiler);
+  app.setSerializerCompiler(serializerCompiler);
+  answerWithProblems(app);
+  await app.register(multipart, {
+    limits: { fileSize: services.config.maxFileBytes, files: 1 },
+    throwFileSizeLimit: false,
+  });
+  await app.register(swagger, {
+    openapi: { openapi: '3.1.0', info: { title: 'Stylet', version: '1' } },
+    transform: jsonSchemaTransform,
+  });
+  await app.register(healthRoutes(services));
+  await app.register(documentRoutes(services));
+  await app.register(sourceRoutes(services));
+  await app.register(exportRoutes(services));
+  app.get('/api/openapi.json', { schema: { hide: true } }, () => app.swagger());
+  if (services.config.webFolder) await serveClient(app, services.config.webFolder);
+  return app;
+}
+
+/** The web client; addresses of its own views get its start page. */
+async function serveClient(app: FastifyInstance, folder: string): Promise<void> {
+  await app.register(serveStatic, { root: folder, wildcard: false, maxAge: '1h' });
+  const start = (_request: unknown, reply: import('fastify').FastifyReply) =>
+    reply.header('cache-control', 'no-cache').sendFile('index.html', { maxAge: 0 });
+  app.get('/documents/:id', { schema: { hide: true } }, start);
+}

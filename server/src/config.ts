@@ -1,0 +1,37 @@
+import { z } from 'zod';
+
+const environmentSchema = z.object({
+  PORT: z.coerce.number().int().min(0).max(65535).default(4600),
+  HOST: z.string().default('127.0.0.1'),
+  STYLET_DATABASE_URL: z.url(),
+  /** Where spooled copies of files live; may be emptied at any time. */
+  STYLET_CACHE: z.string().min(1),
+  /** The built web client; nothing is served when it is absent. */
+  STYLET_WEB: z.string().optional(),
+  STYLET_MAX_FILE_MB: z.coerce.number().positive().default(2048),
+});
+
+export interface Config {
+  readonly port: number;
+  readonly host: string;
+  readonly databaseUrl: string;
+  readonly cacheFolder: string;
+  readonly webFolder: string | undefined;
+  readonly maxFileBytes: number;
+}
+
+/** The configuration from environment variables. Throws with the names of those that are wrong. */
+export function readConfig(environment: NodeJS.ProcessEnv): Config {
+  const parsed = environmentSchema.safeParse(environment);
+  if (!parsed.success)
+    throw new Error(`The environment is not right:\n${z.prettifyError(parsed.error)}`);
+  const e = parsed.data;
+  return {
+    port: e.PORT,
+    host: e.HOST,
+    databaseUrl: e.STYLET_DATABASE_URL,
+    cacheFolder: e.STYLET_CACHE,
+    webFolder: e.STYLET_WEB,
+    maxFileBytes: e.STYLET_MAX_FILE_MB * 1024 * 1024,
+  };
+}

@@ -1,0 +1,123 @@
+import type { Annotation, Effect } from '@stylet/core/document';
+import type { OutlineEntry } from '@stylet/core/pdf';
+import {
+  bigint,
+  customType,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  doublePrecision,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from 'drizzle-orm/pg-core';
+
+const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+const instant = (column: string) => timestamp(column, { withTimezone: true, mode: 'date' });
+
+/** Files as they came (or as repaired), once each, by the SHA-256 of their bytes. */
+export const sources = pgTable('sources', {
+  digest: text('digest').primaryKey(),
+  size: bigint('size', { mode: 'number' }).notNull(),
+  created: instant('created').notNull().defaultNow(),
+});
+
+/** A source's bytes in rows of 1 MiB, the last one shorter. */
+export const sourceChunks = pgTable(
+  'source_chunks',
+  {
+    digest: text('digest')
+      .notNull()
+      .references(() => sources.digest, { onDelete: 'cascade' }),
+    sequence: integer('sequence').notNull(),
+    bytes: bytea('bytes').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.digest, t.sequence] })],
+);
+
+export const documents = pgTable('documents', {
+  id: uuid('id').primaryKey(),
+  title: text('title').notNull(),
+  /** The bytes that were brought in. */
+  original: text('original')
+    .notNull()
+    .references(() => sources.digest),
+  /** The bytes that are read and exported: the original, or its repaired or unlocked form. */
+  working: text('working')
+    .notNull()
+    .references(() => sources.digest),
+  repair: text('repair', { enum: ['none', 'repaired', 'unlocked'] }).notNull(),
+  outline: jsonb('outline').$type<OutlineEntry[]>().notNull(),
+  revision: integer('revision').notNull().default(0),
+  created: instant('created').notNull().defaultNow(),
+  modified: instant('modified').notNull().defaultNow(),
+});
+
+export const pages = pgTable(
+  'pages',
+  {
+    id: uuid('id').primaryKey(),
+    documentId: uuid('document_id')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
+    position: integer('position').notNull(),
+    sourceIndex: integer('source_index').notNull(),
+    label: text('label').notNull(),
+    width: doublePrecision('width').notNull(),
+    height: doublePrecision('height').notNull(),
+    rotation: integer('rotation').$type<0 | 90 | 180 | 270>().notNull(),
+  },
+  (t) => [uniqueIndex('pages_in_order').on(t.documentId, t.position)],
+);
+
+export const annotations = pgTable(
+  'annotations',
+  {
+    documentId: uuid('document_id')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
+    id: uuid('id').notNull(),
+    pageId: uuid('page_id')
+      .notNull()
+      .references(() => pages.id, { onDelete: 'cascade' }),
+    /** The annotation without its samples. */
+    fields: jsonb('fields').$type<Omit<Annotation, 'samples'>>().notNull(),
+    samples: bytea('samples'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.documentId, t.id] }),
+    index('annotations_of_page').on(t.pageId),
+  ],
+);
+
+/** Every change, in order; an operation's id is what makes sending it twice harmless. */
+export const operations = pgTable(
+  'operations',
+  {
+    id: uuid('id').primaryKey(),
+    documentId: uuid('document_id')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
+    revision: integer('revision').notNull(),
+    baseRevision: integer('base_revision').notNull(),
+    author: text('author').notNull(),
+    at: instant('at').notNull(),
+    received: instant('received').notNull().defaultNow(),
+    effect: jsonb('effect').$type<Effect>().notNull(),
+  },
+  (t) => [uniqueIndex('operations_in_order').on(t.documentId, t.revision)],
+);
+
+export const bookmarks = pgTable('bookmarks', {
+  id: uuid('id').primaryKey(),
+  documentId: uuid('document_id')
+    .notNull()
+    .references(() => documents.id, { onDelete: 'cascade' }),
+  pageId: uuid('page_id')
+    .notNull()
+    .references(() => pages.id, { onDelete: 'cascade' }),
+  title: text('title').notNull(),
+});

@@ -1,0 +1,98 @@
+import { basename } from 'node:path';
+import { createReadStream } from 'node:fs';
+import type { Readable } from 'node:stream';
+import { newId } from '@stylet/core/document';
+import type { Database, Queries } from '../db/database';
+import { annotations, documents, pages } from '../db/schema';
+import type { PdfPool } from '../pdf/pool';
+import { openForWork, type WorkingFile } from '../pdf/repair';
+import { storeSource } from '../sources/chunks';
+import type { Spool, SpooledFile } from '../sources/spool';
+import { toRow } from './annotation-rows';
+
+/** Rows in one INSERT: PostgreSQL takes at most 65,535 parameters. */
+const ROWS_AT_ONCE = 2000;
+
+export interface BringInTools {
+  readonly database: Database;
+  readonly pool: PdfPool;
+  readonly spool: Spool;
+}
+
+/**
+ * Makes a document of an uploaded PDF and returns its id. The bytes go through a file on disk, so
+ * memory does not grow with them. Throws Problem for files that cannot be used.
+ */
+export async function bringIn(
+  tools: BringInTools,
+  filename: string,
+  stream: Readable & { truncated?: boolean },
+  checkComplete: () => void,
+): Promise<string> {
+  const { database, pool, spool } = tools;
+  const original = await spool.take(stream);
+  let working: WorkingFile | undefined;
+  try {
+    checkComplete();
+    working = await openForWork(original, pool, spool, new Date().toISOString());
+    const made = working;
+    const id = newId();
+    await database.transaction(async (transaction) => {
+      await storeFile(transaction, original);
+      if (made.file !== original) await storeFile(transaction, made.file);
+      await storeDocument(transaction, id, filename, original, made);
+    });
+    await spool.keep(made.file);
+    return id;
+  } finally {
+    await spool.discard(original.path);
+    if (working) await spool.discard(working.file.path);
+  }
+}
+
+async function storeFile(queries: Queries, file: SpooledFile): Promise<void> {
+  await storeSource(queries, file.digest, file.size, createReadStream(file.path));
+}
+
+async function storeDocument(
+  queries: Queries,
+  id: string,
+  filename: string,
+  original: SpooledFile,
+  { file, pdf, repair }: WorkingFile,
+): Promise<void> {
+  await queries.insert(documents).values({
+    id,
+    title: titleFrom(filename, pdf.title),
+    original: original.digest,
+    working: file.digest,
+    repair,
+    outline: [...pdf.outline],
+  });
+  const pageRows = pdf.pages.map((page, position) => ({
+    id: page.id,
+    documentId: id,
+    position,
+    sourceIndex: page.index,
+    label: page.label,
+    width: page.width,
+    height: page.height,
+    rotation: page.rotation,
+  }));
+  for (const rows of inParts(pageRows)) await queries.insert(pages).values(rows);
+  const annotationRows = pdf.annotations.map((annotation) => toRow(id, annotation));
+  for (const rows of inParts(annotationRows)) await queries.insert(annotations).values(rows);
+}
+
+/** People know their files by the names they gave them; the title inside is often a leftover. */
+function titleFrom(filename: string, inside: string | undefined): string {
+  const name = basename(filename)
+    .replace(/\.pdf$/i, '')
+    .replace(/[_\s]+/g, ' ')
+    .trim();
+  return (name || inside || 'Untitled').slice(0, 300);
+}
+
+function* inParts<T>(rows: readonly T[]): Generator<T[]> {
+  for (let i = 0; i < rows.length; i += ROWS_AT_ONCE) yield rows.slice(i, i + ROWS_AT_ONCE);
+}

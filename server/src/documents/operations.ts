@@ -1,0 +1,184 @@
+import type { OperationResult } from '@stylet/core/api';
+import {
+  apply,
+  documentState,
+  find,
+  type DocumentState,
+  type Effect,
+  type Operation,
+} from '@stylet/core/document';
+import { Problem } from '@stylet/core/problems';
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import type { Database, Queries } from '../db/database';
+import { annotations, documents, operations, pages } from '../db/schema';
+import { fromRow, toRow } from './annotation-rows';
+import { notFound } from './queries';
+
+/**
+ * Carries out operations in one transaction and gives each the document's next revision. An
+ * operation whose id is known already changes nothing and gets its first revision again.
+ * Throws Problem `document-not-found` or `operation-invalid`; then none is carried out.
+ */
+export async function perform(
+  database: Database,
+  documentId: string,
+  batch: readonly Operation[],
+): Promise<OperationResult> {
+  return database.transaction(async (transaction) => {
+    const [document] = await transaction
+      .select({ title: documents.title, revision: documents.revision })
+      .from(documents)
+      .where(eq(documents.id, documentId))
+      .for('update');
+    if (!document) throw notFound(documentId);
+    const known = await knownRevisions(transaction, documentId, batch);
+    const fresh = firstOfEach(batch.filter((operation) => !known.has(operation.id)));
+    if (fresh.length === 0) return resultOf(document.revision, batch, known);
+    await check(transaction, documentId, fresh);
+
+    const before = await touchedState(transaction, documentId, document.title, fresh);
+    const after = fresh.reduce((state, operation) => apply(state, operation.effect), before);
+    await writeDifference(transaction, documentId, fresh, before, after);
+
+    let { revision } = document;
+    for (const operation of fresh) known.set(operation.id, ++revision);
+    await transaction.insert(operations).values(
+      fresh.map(({ id, author, at, baseRevision, effect }) => ({
+        id,
+        documentId,
+        revision: known.get(id)!,
+        baseRevision,
+        author,
+        at: new Date(at),
+        effect,
+      })),
+    );
+    await transaction
+      .update(documents)
+      .set({ revision, title: after.title, modified: sql`now()` })
+      .where(eq(documents.id, documentId));
+    return resultOf(revision, batch, known);
+  });
+}
+
+async function knownRevisions(
+  queries: Queries,
+  documentId: string,
+  batch: readonly Operation[],
+): Promise<Map<string, number>> {
+  const rows = await queries
+    .select({
+      id: operations.id,
+      documentId: operations.documentId,
+      revision: operations.revision,
+    })
+    .from(operations)
+    .where(inArray(operations.id, batch.map((operation) => operation.id)));
+  const stray = rows.find((row) => row.documentId !== documentId);
+  if (stray)
+    throw new Problem('operation-invalid', `Operation ${stray.id} belongs to another document.`);
+  return new Map(rows.map((row) => [row.id, row.revision]));
+}
+
+function firstOfEach(batch: readonly Operation[]): Operation[] {
+  return [...new Map([...batch].reverse().map((o) => [o.id, o])).values()].reverse();
+}
+
+async function check(
+  queries: Queries,
+  documentId: string,
+  fresh: readonly Operation[],
+): Promise<void> {
+  const stray = fresh.find((operation) => operation.documentId !== documentId);
+  if (stray)
+    throw new Problem('operation-invalid', `Operation ${stray.id} names another document.`);
+  const named = [...new Set(fresh.flatMap((operation) => pageOf(operation.effect) ?? []))];
+  if (named.length === 0) return;
+  const rows = await queries
+    .select({ id: pages.id })
+    .from(pages)
+    .where(and(eq(pages.documentId, documentId), inArray(pages.id, named)));
+  const there = new Set(rows.map((row) => row.id));
+  const missing = named.find((id) => !there.has(id));
+  if (missing) throw new Problem('operation-invalid', `The document has no page ${missing}.`);
+}
+
+/** Just as much of the document as the operations are about. */
+async function touchedState(
+  queries: Queries,
+  documentId: string,
+  title: string,
+  fresh: readonly Operation[],
+): Promise<DocumentState> {
+  const ids = touchedIds(fresh);
+  if (ids.length === 0) return documentState(title, []);
+  const rows = await queries
+    .select({ fields: annotations.fields, samples: annotations.samples })
+    .from(annotations)
+    .where(and(eq(annotations.documentId, documentId), inArray(annotations.id, ids)));
+  return documentState(title, rows.map(fromRow));
+}
+
+async function writeDifference(
+  queries: Queries,
+  documentId: string,
+  fresh: readonly Operation[],
+  before: DocumentState,
+  after: DocumentState,
+): Promise<void> {
+  const places = new Map(
+    fresh.flatMap(({ effect }) => {
+      const id = annotationOf(effect);
+      return id === undefined ? [] : [[`${pageOf(effect)} ${id}`, { pageId: pageOf(effect)!, id }]];
+    }),
+  );
+  const gone: string[] = [];
+  const rows: ReturnType<typeof toRow>[] = [];
+  for (const { pageId, id } of places.values()) {
+    const now = find(after, pageId, id);
+    if (now === find(before, pageId, id)) continue;
+    if (now) rows.push(toRow(documentId, now));
+    else gone.push(id);
+  }
+  if (gone.length > 0)
+    await queries
+      .delete(annotations)
+      .where(and(eq(annotations.documentId, documentId), inArray(annotations.id, gone)));
+  if (rows.length > 0)
+    await queries
+      .insert(annotations)
+      .values(rows)
+      .onConflictDoUpdate({
+        target: [annotations.documentId, annotations.id],
+        set: {
+          pageId: sql`excluded.page_id`,
+          fields: sql`excluded.fields`,
+          samples: sql`excluded.samples`,
+        },
+      });
+}
+
+const touchedIds = (batch: readonly Operation[]): string[] => [
+  ...new Set(batch.flatMap((operation) => annotationOf(operation.effect) ?? [])),
+];
+
+function annotationOf(effect: Effect): string | undefined {
+  if (effect.type === 'document.rename') return undefined;
+  return effect.type === 'annotation.add' ? effect.annotation.id : effect.annotationId;
+}
+
+function pageOf(effect: Effect): string | undefined {
+  if (effect.type === 'document.rename') return undefined;
+  return effect.type === 'annotation.add' ? effect.annotation.pageId : effect.pageId;
+}
+
+function resultOf(
+  revision: number,
+  batch: readonly Operation[],
+  revisions: ReadonlyMap<string, number>,
+): OperationResult {
+  return {
+    revision,
+    operations: batch.map(({ id }) => ({ id, revision: revisions.get(id)! })),
+  };
+}

@@ -1,0 +1,103 @@
+import type { DocumentSummary, StyletDocument } from '@stylet/core/api';
+import type { Annotation } from '@stylet/core/document';
+import { Problem } from '@stylet/core/problems';
+import { asc, desc, eq, sql } from 'drizzle-orm';
+import type { Queries } from '../db/database';
+import { annotations, bookmarks, documents, pages, sources } from '../db/schema';
+import { fromRow } from './annotation-rows';
+
+const summaryColumns = {
+  id: documents.id,
+  title: documents.title,
+  size: sources.size,
+  digest: documents.original,
+  created: documents.created,
+  modified: documents.modified,
+  revision: documents.revision,
+  repair: documents.repair,
+  pageCount: sql<number>`(select count(*)::int from ${pages} where ${pages.documentId} = ${documents.id})`,
+  annotationCount: sql<number>`(select count(*)::int from ${annotations} where ${annotations.documentId} = ${documents.id})`,
+};
+
+type SummaryRow = Omit<DocumentSummary, 'created' | 'modified'> & { created: Date; modified: Date };
+
+const toSummary = (row: SummaryRow): DocumentSummary => ({
+  ...row,
+  created: row.created.toISOString(),
+  modified: row.modified.toISOString(),
+});
+
+const summaries = (queries: Queries) =>
+  queries
+    .select(summaryColumns)
+    .from(documents)
+    .innerJoin(sources, eq(sources.digest, documents.original));
+
+/** All documents, last changed first. */
+export async function listDocuments(queries: Queries): Promise<DocumentSummary[]> {
+  const rows = await summaries(queries).orderBy(desc(documents.modified));
+  return rows.map(toSummary);
+}
+
+/** One document's summary. Throws Problem `document-not-found`. */
+export async function summaryOf(queries: Queries, id: string): Promise<DocumentSummary> {
+  const [row] = await summaries(queries).where(eq(documents.id, id));
+  if (!row) throw notFound(id);
+  return toSummary(row);
+}
+
+/** A whole document without its annotations. Throws Problem `document-not-found`. */
+export async function readDocument(queries: Queries, id: string): Promise<StyletDocument> {
+  const summary = await summaryOf(queries, id);
+  const [{ outline }] = await queries
+    .select({ outline: documents.outline })
+    .from(documents)
+    .where(eq(documents.id, id));
+  return {
+    ...summary,
+    outline,
+    pages: await queries
+      .select({
+        id: pages.id,
+        label: pages.label,
+        width: pages.width,
+        height: pages.height,
+        rotation: pages.rotation,
+        sourceIndex: pages.sourceIndex,
+      })
+      .from(pages)
+      .where(eq(pages.documentId, id))
+      .orderBy(asc(pages.position)),
+    bookmarks: await queries
+      .select({ id: bookmarks.id, pageId: bookmarks.pageId, title: bookmarks.title })
+      .from(bookmarks)
+      .where(eq(bookmarks.documentId, id)),
+  };
+}
+
+/** All annotations of a document. */
+export async function readAnnotations(queries: Queries, id: string): Promise<Annotation[]> {
+  const rows = await queries
+    .select({ fields: annotations.fields, samples: annotations.samples })
+    .from(annotations)
+    .where(eq(annotations.documentId, id));
+  return rows.map(fromRow);
+}
+
+/** Digest and size of a document's file: as it came, or as it is worked on. */
+export async function sourceOf(
+  queries: Queries,
+  id: string,
+  which: 'original' | 'working',
+): Promise<{ digest: string; size: number; title: string }> {
+  const [row] = await queries
+    .select({ digest: sources.digest, size: sources.size, title: documents.title })
+    .from(documents)
+    .innerJoin(sources, eq(sources.digest, documents[which]))
+    .where(eq(documents.id, id));
+  if (!row) throw notFound(id);
+  return row;
+}
+
+export const notFound = (id: string): Problem =>
+  new Problem('document-not-found', `No document has the id ${id}.`);

@@ -1,0 +1,116 @@
+import {
+  annotationListSchema,
+  documentListSchema,
+  documentSchema,
+  documentSummarySchema,
+  operationBatchSchema,
+  operationResultSchema,
+} from '@stylet/core/api';
+import { idSchema } from '@stylet/core/document';
+import { Problem } from '@stylet/core/problems';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import type { Services } from '../services';
+import { bringIn } from './bring-in';
+import { perform } from './operations';
+import { listDocuments, readAnnotations, readDocument, summaryOf } from './queries';
+
+export const idParams = z.object({ id: idSchema });
+
+/** Documents: bringing in, reading, changing. */
+export const documentRoutes =
+  (services: Services): FastifyPluginAsyncZod =>
+  async (app) => {
+    const { database } = services;
+
+    app.post(
+      '/api/documents',
+      {
+        schema: {
+          summary: 'Bring in a PDF, sent as the multipart field “file”',
+          consumes: ['multipart/form-data'],
+          response: { 201: documentSummarySchema },
+        },
+      },
+      async (request, reply) => {
+        if (!request.isMultipart())
+          throw new Problem('file-missing', 'The request is not multipart/form-data.');
+        const part = await request.file();
+        if (!part || part.fieldname !== 'file') {
+          part?.file.resume();
+          throw new Problem('file-missing', 'There is no field “file”.');
+        }
+        const id = await bringIn(services, part.filename ?? '', part.file, () => {
+          if (part.file.truncated)
+            throw new Problem(
+              'file-too-large',
+              `The limit is ${Math.round(services.config.maxFileBytes / 1048576)} MB.`,
+            );
+        });
+        reply.code(201).header('location', `/api/documents/${id}`);
+        return summaryOf(database, id);
+      },
+    );
+
+    app.get(
+      '/api/documents',
+      { schema: { summary: 'List documents', response: { 200: documentListSchema } } },
+      async () => ({ documents: await listDocuments(database) }),
+    );
+
+    app.get(
+      '/api/documents/:id',
+      {
+        schema: {
+          summary: 'Read a document: pages, outline, bookmarks, revision',
+          params: idParams,
+          response: { 200: documentSchema },
+        },
+      },
+      (request) => readDocument(database, request.params.id),
+    );
+
+    app.get(
+      '/api/documents/:id/annotations',
+      {
+        schema: {
+          summary: 'Read all annotations of a document',
+          params: idParams,
+          response: { 200: annotationListSchema },
+        },
+      },
+      (request) =>
+        database.transaction(
+          async (transaction) => ({
+            revision: (await summaryOf(transaction, request.params.id)).revision,
+            annotations: await readAnnotations(transaction, request.params.id),
+          }),
+          { isolationLevel: 'repeatable read', accessMode: 'read only' },
+        ),
+    );
+
+    app.post(
+      '/api/documents/:id/operations',
+      {
+        schema: {
+          summary: 'Change a document; sending an operation again changes nothing',
+          params: idParams,
+          body: operationBatchSchema,
+          response: { 200: operationResultSchema },
+        },
+      },
+      (request) => perform(database, request.params.id, request.body.operations),
+    );
+
+    app.get(
+      '/api/documents/:id/cover',
+      { schema: { summary: 'The first page as a PNG', params: idParams } },
+      async (request, reply) => {
+        const { id, revision } = await summaryOf(database, request.params.id);
+        const tag = `"${id}-${revision}"`;
+        reply.header('etag', tag).header('cache-control', 'no-cache');
+        if (request.headers['if-none-match'] === tag) return reply.code(304).send();
+        return reply.type('image/png').send(await services.covers.picture(id, revision));
+      },
+    );
+  };

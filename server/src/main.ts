@@ -1,0 +1,27 @@
+import { fileURLToPath } from 'node:url';
+import { buildApp } from './app';
+import { readConfig } from './config';
+import { connect, updateTables } from './db/database';
+import { makeServices } from './services';
+
+const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
+
+const config = readConfig(process.env);
+const connection = connect(config.databaseUrl, (message) => console.error(message));
+await updateTables(connection.database, here('./migrations'));
+const services = await makeServices(config, connection.database, here('./tasks.js'));
+const app = await buildApp(services, { level: process.env['STYLET_LOG'] ?? 'warn' });
+
+let stopping = false;
+async function stop(): Promise<void> {
+  if (stopping) return;
+  stopping = true;
+  await app.close();
+  await services.pool.close();
+  await connection.close();
+}
+process.on('SIGINT', () => void stop());
+process.on('SIGTERM', () => void stop());
+
+const address = await app.listen({ port: config.port, host: config.host });
+console.log(`Stylet is at ${address}`);

@@ -1,0 +1,37 @@
+import type { ProblemBody } from '@stylet/core/api';
+import { Problem, problems, type ProblemCode } from '@stylet/core/problems';
+import type { FastifyError, FastifyInstance, FastifyReply } from 'fastify';
+import { isAway } from './db/database';
+
+/** Answers every error as problem+json (RFC 9457). */
+export function answerWithProblems(app: FastifyInstance): void {
+  app.setErrorHandler((error: FastifyError, request, reply) => {
+    const problem = problemFor(error);
+    if (problem.status >= 500) request.log.error(error);
+    return send(reply, problem);
+  });
+  app.setNotFoundHandler((request, reply) =>
+    send(reply, new Problem('not-found', `${request.method} ${request.url}`)),
+  );
+}
+
+function problemFor(error: FastifyError): Problem {
+  if (error instanceof Problem) return error;
+  if (error.validation || (error.statusCode !== undefined && error.statusCode < 500))
+    return new Problem('request-invalid', error.message);
+  if (isAway(error)) return new Problem('database-unavailable', 'No connection to PostgreSQL.');
+  return new Problem('internal', 'The server’s log says more.');
+}
+
+function send(reply: FastifyReply, problem: Problem): FastifyReply {
+  return reply
+    .code(problem.status)
+    .type('application/problem+json')
+    .serializer(JSON.stringify)
+    .send(bodyOf(problem.code, problem.detail));
+}
+
+function bodyOf(code: ProblemCode, detail: string): ProblemBody {
+  const { status, title, advice } = problems[code];
+  return { type: `urn:stylet:problem:${code}`, title, status, detail, code, advice };
+}

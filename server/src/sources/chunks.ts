@@ -1,0 +1,62 @@
+import { and, eq } from 'drizzle-orm';
+import type { Queries } from '../db/database';
+import { sourceChunks, sources } from '../db/schema';
+
+export const CHUNK = 1024 * 1024;
+
+/** Stores a file's bytes, unless a file of the same digest is there already. */
+export async function storeSource(
+  queries: Queries,
+  digest: string,
+  size: number,
+  bytes: AsyncIterable<Buffer>,
+): Promise<void> {
+  const added = await queries
+    .insert(sources)
+    .values({ digest, size })
+    .onConflictDoNothing()
+    .returning({ digest: sources.digest });
+  if (added.length === 0) return;
+  let sequence = 0;
+  for await (const chunk of inChunks(bytes)) {
+    await queries.insert(sourceChunks).values({ digest, sequence, bytes: chunk });
+    sequence++;
+  }
+}
+
+/** The bytes from `start` to before `end` of a stored file, a row at a time. */
+export async function* readSource(
+  queries: Queries,
+  digest: string,
+  start: number,
+  end: number,
+): AsyncGenerator<Buffer> {
+  const first = Math.floor(start / CHUNK);
+  const last = Math.floor((end - 1) / CHUNK);
+  for (let sequence = first; sequence <= last; sequence++) {
+    const rows = await queries
+      .select({ bytes: sourceChunks.bytes })
+      .from(sourceChunks)
+      .where(and(eq(sourceChunks.digest, digest), eq(sourceChunks.sequence, sequence)));
+    if (rows.length === 0) throw new Error(`chunk ${sequence} of source ${digest} is missing`);
+    const offset = sequence * CHUNK;
+    yield rows[0].bytes.subarray(Math.max(0, start - offset), Math.min(CHUNK, end - offset));
+  }
+}
+
+async function* inChunks(bytes: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
+  let parts: Buffer[] = [];
+  let held = 0;
+  for await (let part of bytes) {
+    while (held + part.length >= CHUNK) {
+      const take = CHUNK - held;
+      yield Buffer.concat([...parts, part.subarray(0, take)]);
+      part = part.subarray(take);
+      parts = [];
+      held = 0;
+    }
+    parts.push(part);
+    held += part.length;
+  }
+  if (held > 0) yield Buffer.concat(parts);
+}

@@ -1,0 +1,102 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { createReadStream, createWriteStream } from 'node:fs';
+import { mkdir, rename, rm, stat } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Transform, type Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import type { Queries } from '../db/database';
+import { readSource } from './chunks';
+
+/** A file on this machine's disk, known by the SHA-256 of its bytes. */
+export interface SpooledFile {
+  readonly path: string;
+  readonly digest: string;
+  readonly size: number;
+}
+
+/**
+ * Copies of sources as files, for tools that want files. Only a cache: the database has them all,
+ * and the folder may be emptied at any time.
+ */
+export class Spool {
+  private readonly fetching = new Map<string, Promise<string>>();
+
+  constructor(private readonly folder: string) {}
+
+  async prepare(): Promise<void> {
+    await mkdir(join(this.folder, 'work'), { recursive: true });
+  }
+
+  /** A path in the spool that nothing else uses. */
+  workPath(suffix: string): string {
+    return join(this.folder, 'work', `${randomUUID()}${suffix}`);
+  }
+
+  /** Writes a stream to disk, hashing it on the way. */
+  async take(stream: Readable): Promise<SpooledFile> {
+    const path = this.workPath('.pdf');
+    const hash = createHash('sha256');
+    let size = 0;
+    const measure = new Transform({
+      transform(chunk: Buffer, _encoding, done) {
+        hash.update(chunk);
+        size += chunk.length;
+        done(null, chunk);
+      },
+    });
+    try {
+      await pipeline(stream, measure, createWriteStream(path));
+    } catch (error) {
+      await rm(path, { force: true });
+      throw error;
+    }
+    return { path, digest: hash.digest('hex'), size };
+  }
+
+  /** Measures a file that a tool has written into the spool. */
+  async adopt(path: string): Promise<SpooledFile> {
+    const hash = createHash('sha256');
+    for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer);
+    return { path, digest: hash.digest('hex'), size: (await stat(path)).size };
+  }
+
+  /** Keeps a spooled file under its digest, so that it need not be fetched again. */
+  async keep(file: SpooledFile): Promise<void> {
+    await rename(file.path, this.pathOf(file.digest));
+  }
+
+  /** The path of a copy of a source, fetched from the database when it is not there. */
+  async fetch(queries: Queries, digest: string, size: number): Promise<string> {
+    const path = this.pathOf(digest);
+    const there = await stat(path).catch(() => undefined);
+    if (there?.size === size) return path;
+    let fetching = this.fetching.get(digest);
+    if (!fetching) {
+      fetching = this.download(queries, digest, size, path).finally(() =>
+        this.fetching.delete(digest),
+      );
+      this.fetching.set(digest, fetching);
+    }
+    return fetching;
+  }
+
+  async discard(path: string): Promise<void> {
+    await rm(path, { force: true });
+  }
+
+  private async download(
+    queries: Queries,
+    digest: string,
+    size: number,
+    path: string,
+  ): Promise<string> {
+    const part = this.workPath('.part');
+    await pipeline(readSource(queries, digest, 0, size), createWriteStream(part));
+    await rename(part, path);
+    return path;
+  }
+
+  private pathOf(digest: string): string {
+    return join(this.folder, `${digest}.pdf`);
+  }
+}
