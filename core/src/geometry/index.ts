@@ -1,3 +1,4 @@
 export * from './point';
 export * from './box';
 export * from './matrix';
+export * from './rotation';

@@ -1,0 +1,76 @@
+import { HttpClient, HttpEventType, type HttpEvent } from '@angular/common/http';
+import { Injectable, inject } from '@angular/core';
+import {
+  annotationListSchema,
+  documentListSchema,
+  documentSchema,
+  documentSummarySchema,
+  operationResultSchema,
+  type DocumentSummary,
+  type OperationResult,
+  type StyletDocument,
+} from '@stylet/core/api';
+import type { Annotation, Operation } from '@stylet/core/document';
+import type { ExportMode } from '@stylet/core/pdf';
+import { map, type Observable } from 'rxjs';
+
+/** How far an upload has come: bytes sent, or the document it became. */
+export type UploadStep =
+  | { readonly kind: 'sending'; readonly share: number }
+  | { readonly kind: 'done'; readonly document: DocumentSummary };
+
+/** The server's API, answers checked against its schemas. */
+@Injectable({ providedIn: 'root' })
+export class Api {
+  private readonly http = inject(HttpClient);
+
+  documents(): Observable<DocumentSummary[]> {
+    return this.http
+      .get('/api/documents')
+      .pipe(map((body) => documentListSchema.parse(body).documents));
+  }
+
+  document(id: string): Observable<StyletDocument> {
+    return this.http.get(`/api/documents/${id}`).pipe(map((body) => documentSchema.parse(body)));
+  }
+
+  annotations(id: string): Observable<{ revision: number; annotations: Annotation[] }> {
+    return this.http
+      .get(`/api/documents/${id}/annotations`)
+      .pipe(map((body) => annotationListSchema.parse(body)));
+  }
+
+  perform(id: string, operations: readonly Operation[]): Observable<OperationResult> {
+    return this.http
+      .post(`/api/documents/${id}/operations`, { operations })
+      .pipe(map((body) => operationResultSchema.parse(body)));
+  }
+
+  bringIn(file: File): Observable<UploadStep> {
+    const form = new FormData();
+    form.append('file', file);
+    return this.http
+      .post('/api/documents', form, { observe: 'events', reportProgress: true })
+      .pipe(map(stepOf));
+  }
+
+  fileUrl(id: string): string {
+    return new URL(`/api/documents/${id}/file`, location.href).href;
+  }
+
+  exportUrl(id: string, mode: ExportMode): string {
+    return `/api/documents/${id}/export?annotations=${mode}`;
+  }
+
+  coverUrl(document: DocumentSummary): string {
+    return `/api/documents/${document.id}/cover?revision=${document.revision}`;
+  }
+}
+
+function stepOf(event: HttpEvent<unknown>): UploadStep {
+  if (event.type === HttpEventType.Response)
+    return { kind: 'done', document: documentSummarySchema.parse(event.body) };
+  if (event.type === HttpEventType.UploadProgress && event.total)
+    return { kind: 'sending', share: event.loaded / event.total };
+  return { kind: 'sending', share: event.type === HttpEventType.Sent ? 0 : 1 };
+}

@@ -1,0 +1,35 @@
+import { provideHttpClient } from '@angular/common/http';
+import type { ApplicationConfig } from '@angular/core';
+import { provideZonelessChangeDetection } from '@angular/core';
+import { provideRouter, withComponentInputBinding, type Routes } from '@angular/router';
+import { provideEffects } from '@ngrx/effects';
+import { provideStore } from '@ngrx/store';
+import { documentFeature } from './desk/document/document.reducer';
+import { DocumentEffects } from './desk/document/document.effects';
+import { KitEffects } from './desk/kit/kit.effects';
+import { kitFeature } from './desk/kit/kit.reducer';
+import { SyncEffects } from './desk/sync/sync.effects';
+import { syncFeature } from './desk/sync/sync.reducer';
+import { LibraryEffects } from './library/library.effects';
+import { libraryFeature } from './library/library.reducer';
+
+const routes: Routes = [
+  { path: '', loadComponent: () => import('./library/library').then((m) => m.Library) },
+  { path: 'documents/:id', loadComponent: () => import('./desk/desk').then((m) => m.Desk) },
+  { path: '**', redirectTo: '' },
+];
+
+export const appConfig: ApplicationConfig = {
+  providers: [
+    provideZonelessChangeDetection(),
+    provideRouter(routes, withComponentInputBinding()),
+    provideHttpClient(),
+    provideStore({
+      [libraryFeature.name]: libraryFeature.reducer,
+      [documentFeature.name]: documentFeature.reducer,
+      [kitFeature.name]: kitFeature.reducer,
+      [syncFeature.name]: syncFeature.reducer,
+    }),
+    provideEffects(LibraryEffects, DocumentEffects, KitEffects, SyncEffects),
+  ],
+};

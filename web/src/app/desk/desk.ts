@@ -1,0 +1,141 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  viewChild,
+  type OnDestroy,
+} from '@angular/core';
+import { MatDialog, MatDialogModule } from '@angular/material/dialog';
+import { MatSnackBar, MatSnackBarModule } from '@angular/material/snack-bar';
+import { MatButtonModule } from '@angular/material/button';
+import { MatIconModule } from '@angular/material/icon';
+import { RouterLink } from '@angular/router';
+import type { Effect } from '@stylet/core/document';
+import type { Destination } from '@stylet/core/pdf';
+import { Store } from '@ngrx/store';
+import type { PageLink } from '../../workers/protocol';
+import { Api } from '../api/api';
+import { documentActions, documentFeature } from './document/document.reducer';
+import { Editing } from './document/editing';
+import { IndexPanel } from './index/index-panel';
+import { kitFeature } from './kit/kit.reducer';
+import { Rail } from './kit/rail';
+import { PageSource } from './pages/page-source';
+import { PageStrip } from './pages/page-strip';
+import { Places } from './pages/places';
+import { ViewState } from './pages/view-state';
+import { Shortcuts } from './shortcuts';
+import { StatusBar } from './status-bar';
+import { syncFeature } from './sync/sync.reducer';
+import { TopBar } from './top-bar';
+
+/** The screen on which an open document is worked on. */
+@Component({
+  selector: 'stylet-desk',
+  imports: [
+    IndexPanel,
+    MatButtonModule,
+    MatDialogModule,
+    MatIconModule,
+    MatSnackBarModule,
+    PageStrip,
+    Rail,
+    RouterLink,
+    StatusBar,
+    TopBar,
+  ],
+  providers: [PageSource, Places, Shortcuts, ViewState],
+  templateUrl: './desk.html',
+  styleUrl: './desk.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: {
+    '(document:keydown)': 'shortcuts.down($event)',
+    '(document:keyup)': 'shortcuts.up($event)',
+    '(mousedown)': 'sideButton($event)',
+  },
+})
+export class Desk implements OnDestroy {
+  readonly id = input.required<string>();
+
+  private readonly store = inject(Store);
+  private readonly api = inject(Api);
+  private readonly editing = inject(Editing);
+  private readonly source = inject(PageSource);
+  private readonly places = inject(Places);
+  private readonly view = inject(ViewState);
+  private readonly dialog = inject(MatDialog);
+  private readonly snackBar = inject(MatSnackBar);
+  protected readonly shortcuts = inject(Shortcuts);
+  private readonly strip = viewChild(PageStrip);
+
+  protected readonly status = this.store.selectSignal(documentFeature.selectStatus);
+  protected readonly trouble = this.store.selectSignal(documentFeature.selectTrouble);
+  protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
+  protected readonly indexOpen = signal(innerWidth >= 900);
+  private readonly refusal = this.store.selectSignal(syncFeature.selectTrouble);
+  protected readonly isWriting = computed(() => this.mode() === 'write');
+
+  constructor() {
+    effect(() => {
+      const id = this.id();
+      this.store.dispatch(documentActions.opened({ id }));
+      void this.source.open(this.api.fileUrl(id));
+    });
+    effect(() => {
+      if (this.status() === 'ready') this.places.restore(this.id());
+    });
+    effect(() => {
+      const trouble = this.refusal();
+      if (trouble) this.tell(`${trouble.title}. ${trouble.advice}`);
+    });
+    effect(() => {
+      const trouble = this.source.trouble();
+      if (trouble) this.tell(`A page could not be shown: ${trouble}. Reload to try again.`);
+    });
+    this.shortcuts.whenSpace = (isHeld) => this.strip()?.holdSpace(isHeld);
+  }
+
+  ngOnDestroy(): void {
+    this.store.dispatch(documentActions.closed());
+  }
+
+  protected load(): void {
+    this.store.dispatch(documentActions.opened({ id: this.id() }));
+    void this.source.open(this.api.fileUrl(this.id()));
+  }
+
+  protected change(effects: Effect[]): void {
+    this.editing.change(effects);
+  }
+
+  protected jump(to: Destination): void {
+    this.view.jump(to);
+    if (innerWidth < 700) this.indexOpen.set(false);
+  }
+
+  protected async follow({ target }: PageLink): Promise<void> {
+    if (target.kind === 'page') {
+      const { page, x, y } = target;
+      this.view.jump({ pageIndex: page, ...(x === undefined ? {} : { x }), ...(y === undefined ? {} : { y }) });
+      return;
+    }
+    const { AddressDialog } = await import('./address-dialog');
+    this.dialog.open(AddressDialog, { data: target.url });
+  }
+
+  /** The back and forward buttons on the side of a mouse. */
+  protected sideButton(event: MouseEvent): void {
+    if (event.button !== 3 && event.button !== 4) return;
+    event.preventDefault();
+    if (event.button === 3) this.view.back();
+    else this.view.forward();
+  }
+
+  private tell(message: string): void {
+    this.snackBar.open(message, 'Close', { duration: 12_000 });
+  }
+}

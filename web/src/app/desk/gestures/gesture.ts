@@ -1,0 +1,12 @@
+import type { Effect } from '@stylet/core/document';
+import type { Sample } from '@stylet/core/ink';
+
+/** What a pointer does from press to lift on one page. */
+export interface Gesture {
+  /** New samples, in page space, times in ms. */
+  move(samples: readonly Sample[]): void;
+  /** The pointer was lifted: what this changes in the document, as one step. */
+  end(): Effect[];
+  /** The gesture came to nothing; what it showed is taken back. */
+  cancel(): void;
+}

@@ -1,0 +1,67 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  afterRenderEffect,
+  input,
+  viewChild,
+  type ElementRef,
+} from '@angular/core';
+import { samplesOf, strokePolygons, type Sample } from '@stylet/core/ink';
+import { CanvasSurface } from '../pages/canvas-surface';
+import type { KitSlot } from './kit.reducer';
+
+const POINTS_TO_PIXELS = 96 / 72;
+
+/** A stroke drawn by the ink engine with a slot's instrument: what it will write. */
+@Component({
+  selector: 'stylet-slot-picture',
+  template: `<canvas
+    #canvas
+    aria-hidden="true"
+    [style.width.px]="width()"
+    [style.height.px]="height()"
+  ></canvas>`,
+  styles: `
+    canvas {
+      display: block;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class SlotPicture {
+  readonly slot = input.required<KitSlot>();
+  readonly width = input(44);
+  readonly height = input(32);
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+
+  constructor() {
+    afterRenderEffect(() => {
+      const ratio = devicePixelRatio;
+      const scale = POINTS_TO_PIXELS * ratio;
+      const surface = new CanvasSurface(this.canvas().nativeElement);
+      const size = { width: this.width(), height: this.height() };
+      surface.resize(size.width * ratio, size.height * ratio, [scale, 0, 0, scale, 0, 0]);
+      const slot = this.slot();
+      surface.fill(strokePolygons(slot, samplesOf(flourish(slot, size))), slot.color);
+    });
+  }
+}
+
+/** A wave with a light start and a firm middle; a bar for highlighters. */
+function flourish(slot: KitSlot, size: { width: number; height: number }): Sample[] {
+  const width = size.width / POINTS_TO_PIXELS;
+  const height = size.height / POINTS_TO_PIXELS;
+  const margin = Math.min(width / 4, slot.width / 2 + 3);
+  const isFlat = slot.instrument === 'highlighter';
+  return Array.from({ length: 60 }, (_, i) => {
+    const t = i / 59;
+    return {
+      x: margin + (width - 2 * margin) * t,
+      y: height / 2 + (isFlat ? 0 : Math.sin(t * Math.PI * 2.6 + 0.4) * height * 0.24 * (1 - t * 0.3)),
+      pressure: 0.15 + 0.8 * Math.sin(Math.PI * t) ** 2,
+      tiltX: 0,
+      tiltY: 0,
+      time: i * 8,
+    };
+  });
+}

@@ -1,0 +1,54 @@
+import { Injectable, signal, type OnDestroy } from '@angular/core';
+import type { Line } from '@stylet/core/text';
+import { PdfClient } from '../../../workers/pdf-client';
+import type { PageLink } from '../../../workers/protocol';
+import { BitmapStore } from './bitmap-store';
+
+const MOST_BITMAP_BYTES = 64 * 1024 * 1024;
+const KEPT_LINES = 40;
+
+/** The open PDF's pages: pictures, lines of text and links, got from its worker. */
+@Injectable()
+export class PageSource implements OnDestroy {
+  readonly trouble = signal<string | undefined>(undefined);
+  readonly bitmaps = new BitmapStore(MOST_BITMAP_BYTES);
+  readonly client = new PdfClient((message) => this.trouble.set(message));
+  private readonly lines = new Map<number, Promise<Line[]>>();
+  private readonly links = new Map<number, Promise<PageLink[]>>();
+
+  async open(url: string): Promise<void> {
+    try {
+      await this.client.ask('open', { url });
+    } catch (error) {
+      this.trouble.set(error instanceof Error ? error.message : String(error));
+    }
+  }
+
+  linesOf(page: number): Promise<Line[]> {
+    return remembered(this.lines, page, () => this.client.ask('lines', { page }, () => 2));
+  }
+
+  linksOf(page: number): Promise<PageLink[]> {
+    return remembered(this.links, page, () => this.client.ask('links', { page }, () => 2));
+  }
+
+  ngOnDestroy(): void {
+    this.client.close();
+    this.bitmaps.clear();
+  }
+}
+
+function remembered<T>(
+  map: Map<number, Promise<T>>,
+  page: number,
+  get: () => Promise<T>,
+): Promise<T> {
+  let value = map.get(page);
+  if (!value) {
+    value = get();
+    value.catch(() => map.delete(page));
+    map.set(page, value);
+    if (map.size > KEPT_LINES) map.delete(map.keys().next().value!);
+  }
+  return value;
+}

@@ -1,0 +1,156 @@
+import {
+  ChangeDetectionStrategy,
+  ChangeDetectorRef,
+  Component,
+  DestroyRef,
+  computed,
+  inject,
+  output,
+  viewChild,
+  type AfterViewInit,
+  type ElementRef,
+} from '@angular/core';
+import type { Effect, PageAnnotations } from '@stylet/core/document';
+import { noAnnotations } from '@stylet/core/document';
+import type { Box } from '@stylet/core/geometry';
+import { Store } from '@ngrx/store';
+import type { PageLink } from '../../../workers/protocol';
+import { documentFeature } from '../document/document.reducer';
+import { kitFeature } from '../kit/kit.reducer';
+import { pagesBetween, type Placed } from './layout';
+import { PageView } from './page-view';
+import { TouchGestures } from './touch-gestures';
+import { ViewState } from './view-state';
+
+/** Share of the view's height above and below it in which pages are kept ready. */
+const READY = 0.6;
+
+/** All pages in a column that scrolls; only those near the view exist. */
+@Component({
+  selector: 'stylet-page-strip',
+  imports: [PageView],
+  templateUrl: './page-strip.html',
+  styleUrl: './page-strip.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PageStrip implements AfterViewInit {
+  readonly changed = output<Effect[]>();
+  readonly followed = output<PageLink>();
+
+  private readonly store = inject(Store);
+  private readonly detector = inject(ChangeDetectorRef);
+  private readonly destroyed = inject(DestroyRef);
+  protected readonly view = inject(ViewState);
+  private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
+  private readonly sheet = viewChild.required<ElementRef<HTMLElement>>('sheet');
+  private isSpaceHeld = false;
+
+  private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
+  protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
+  protected readonly tool = this.store.selectSignal(kitFeature.selectTool);
+  protected readonly slot = this.store.selectSignal(kitFeature.selectActiveSlot);
+
+  protected readonly sheetWidth = computed(() =>
+    Math.max(this.view.size().width, this.view.layout().width),
+  );
+  protected readonly shown = computed(() => {
+    const layout = this.view.layout();
+    const { height } = this.view.size();
+    if (layout.pages.length === 0 || height === 0) return [];
+    const from = this.view.top() - READY * height;
+    const to = this.view.top() + (1 + READY) * height;
+    const [first, last] = pagesBetween(layout, from, to);
+    return Array.from({ length: last - first + 1 }, (_, i) => {
+      const index = first + i;
+      return { index, page: this.view.pages()[index], placed: layout.pages[index] };
+    });
+  });
+
+  ngAfterViewInit(): void {
+    const element = this.scroller().nativeElement;
+    this.view.scrollTo = (left, top) => this.scrollTo(left, top);
+    const resized = new ResizeObserver(() => this.measure());
+    resized.observe(element);
+    this.measure();
+    const gestures = new TouchGestures(element, {
+      mousePans: () => this.mode() === 'read' || this.isSpaceHeld,
+      panBy: (dx, dy) => element.scrollBy(dx, dy),
+      zoomBy: (factor, about) => this.zoomBy(factor, about),
+    });
+    const wheel = (event: WheelEvent): void => this.wheel(event);
+    element.addEventListener('wheel', wheel, { passive: false });
+    this.destroyed.onDestroy(() => {
+      resized.disconnect();
+      gestures.disconnect();
+      element.removeEventListener('wheel', wheel);
+    });
+  }
+
+  /** While the space bar is held, dragging moves the pages. */
+  holdSpace(isHeld: boolean): void {
+    this.isSpaceHeld = isHeld;
+  }
+
+  protected scrolled(): void {
+    const { scrollLeft, scrollTop } = this.scroller().nativeElement;
+    this.view.left.set(scrollLeft);
+    this.view.top.set(scrollTop);
+  }
+
+  protected annotationsOf(pageId: string): PageAnnotations {
+    return this.annotations()[pageId] ?? noAnnotations;
+  }
+
+  protected leftOf(placed: Placed): number {
+    return (this.sheetWidth() - placed.width) / 2;
+  }
+
+  /** What shows of a page, as shares of its size; a bit may lie outside 0–1. */
+  protected visibleOf(placed: Placed): Box {
+    const { width, height } = this.view.size();
+    const left = this.view.left() - this.leftOf(placed);
+    const top = this.view.top() - placed.top;
+    return {
+      x0: left / placed.width,
+      y0: top / placed.height,
+      x1: (left + width) / placed.width,
+      y1: (top + height) / placed.height,
+    };
+  }
+
+  /** Pages between this one and the middle of the view, asked when the next one is drawn. */
+  protected readonly urgencyOf = (placed: Placed): (() => number) => {
+    return () => {
+      const middle = this.view.top() + this.view.size().height / 2;
+      return Math.max(0, placed.top - middle, middle - placed.top - placed.height) / placed.height;
+    };
+  };
+
+  /** The sheet's size is set at once, so that the position to scroll to exists already. */
+  private scrollTo(left: number, top: number): void {
+    const sheet = this.sheet().nativeElement;
+    sheet.style.width = `${this.sheetWidth()}px`;
+    sheet.style.height = `${this.view.layout().height}px`;
+    this.scroller().nativeElement.scrollTo(left, top);
+    this.scrolled();
+    this.detector.detectChanges();
+  }
+
+  private measure(): void {
+    const { clientWidth, clientHeight } = this.scroller().nativeElement;
+    this.view.size.set({ width: clientWidth, height: clientHeight });
+  }
+
+  private zoomBy(factor: number, client: { x: number; y: number }): void {
+    const rect = this.scroller().nativeElement.getBoundingClientRect();
+    const about = { x: client.x - rect.left, y: client.y - rect.top };
+    this.view.zoomTo(this.view.zoom() * factor, about);
+  }
+
+  private wheel(event: WheelEvent): void {
+    if (!event.ctrlKey && !event.metaKey) return;
+    event.preventDefault();
+    const pixels = event.deltaMode === WheelEvent.DOM_DELTA_LINE ? event.deltaY * 24 : event.deltaY;
+    this.zoomBy(Math.exp(-pixels / 300), { x: event.clientX, y: event.clientY });
+  }
+}

@@ -1,0 +1,47 @@
+import { Injectable, effect, inject, untracked } from '@angular/core';
+import { z } from 'zod';
+import { ViewState } from './view-state';
+
+const placeSchema = z.object({
+  zoom: z.number().positive(),
+  top: z.number(),
+});
+
+/** Remembers in this browser where one was in a document, so that a reload changes nothing. */
+@Injectable()
+export class Places {
+  private readonly view = inject(ViewState);
+  private documentId: string | undefined;
+
+  constructor() {
+    effect((onCleanup) => {
+      const place = { zoom: this.view.zoom(), top: this.view.top() };
+      const { documentId } = this;
+      if (documentId === undefined) return;
+      const timer = setTimeout(
+        () => sessionStorage.setItem(keyOf(documentId), JSON.stringify(place)),
+        250,
+      );
+      onCleanup(() => clearTimeout(timer));
+    });
+  }
+
+  /** Goes where one was, or fits the width of a document not seen before. */
+  restore(documentId: string): void {
+    untracked(() => requestAnimationFrame(() => this.show(documentId)));
+  }
+
+  private show(documentId: string): void {
+    this.documentId = documentId;
+    const kept = placeSchema.safeParse(JSON.parse(sessionStorage.getItem(keyOf(documentId)) ?? 'null'));
+    if (!kept.success) {
+      this.view.fit('width');
+      return;
+    }
+    this.view.zoom.set(kept.data.zoom);
+    this.view.restingZoom.set(kept.data.zoom);
+    this.view.scrollTo(0, kept.data.top);
+  }
+}
+
+const keyOf = (documentId: string): string => `stylet.place.${documentId}`;

@@ -1,0 +1,105 @@
+import type { Point } from '@stylet/core/geometry';
+
+/** What fingers (and, where it may, the mouse) do to the view. */
+export interface ViewTarget {
+  /** Whether the mouse drags the pages instead of writing. */
+  mousePans(): boolean;
+  panBy(dx: number, dy: number): void;
+  /** Enlarges by `factor` about a point in client coordinates. */
+  zoomBy(factor: number, about: Point): void;
+}
+
+/** Speed (px/ms) lost per ms while the pages glide on, and the speed at which they stop. */
+const FRICTION = 0.0035;
+const STANDSTILL = 0.02;
+
+/** One finger pans and glides on, two pinch about the point between them. */
+export class TouchGestures {
+  private readonly points = new Map<number, Point>();
+  private velocity = { x: 0, y: 0 };
+  private lastTime = 0;
+  private frame = 0;
+
+  constructor(
+    private readonly element: HTMLElement,
+    private readonly target: ViewTarget,
+  ) {
+    element.addEventListener('pointerdown', this.down);
+    element.addEventListener('pointermove', this.move);
+    element.addEventListener('pointerup', this.up);
+    element.addEventListener('pointercancel', this.up);
+  }
+
+  disconnect(): void {
+    cancelAnimationFrame(this.frame);
+    this.element.removeEventListener('pointerdown', this.down);
+    this.element.removeEventListener('pointermove', this.move);
+    this.element.removeEventListener('pointerup', this.up);
+    this.element.removeEventListener('pointercancel', this.up);
+  }
+
+  private readonly down = (event: PointerEvent): void => {
+    const pans =
+      event.pointerType === 'touch' ||
+      (event.pointerType === 'mouse' && (event.button === 1 || this.target.mousePans()));
+    if (!pans) return;
+    // A link under a resting finger must still get its click.
+    if (event.pointerType !== 'touch' && (event.target as Element).closest('button')) return;
+    cancelAnimationFrame(this.frame);
+    this.velocity = { x: 0, y: 0 };
+    this.lastTime = event.timeStamp;
+    this.points.set(event.pointerId, { x: event.clientX, y: event.clientY });
+  };
+
+  private readonly move = (event: PointerEvent): void => {
+    const before = this.points.get(event.pointerId);
+    if (!before || this.points.size > 2) return;
+    const now = { x: event.clientX, y: event.clientY };
+    const other = [...this.points].find(([id]) => id !== event.pointerId)?.[1];
+    this.points.set(event.pointerId, now);
+    if (other) {
+      this.pinch(before, now, other);
+      return;
+    }
+    const dx = now.x - before.x;
+    const dy = now.y - before.y;
+    this.target.panBy(-dx, -dy);
+    const elapsed = Math.max(1, event.timeStamp - this.lastTime);
+    this.lastTime = event.timeStamp;
+    this.velocity = {
+      x: 0.6 * this.velocity.x - (0.4 * dx) / elapsed,
+      y: 0.6 * this.velocity.y - (0.4 * dy) / elapsed,
+    };
+  };
+
+  private readonly up = (event: PointerEvent): void => {
+    if (!this.points.delete(event.pointerId)) return;
+    const rested = event.timeStamp - this.lastTime > 80;
+    if (this.points.size === 0 && event.pointerType === 'touch' && !rested) this.glide();
+    else this.velocity = { x: 0, y: 0 };
+  };
+
+  private pinch(before: Point, now: Point, other: Point): void {
+    const spread = (p: Point): number => Math.max(1, Math.hypot(p.x - other.x, p.y - other.y));
+    const middle = (p: Point): Point => ({ x: (p.x + other.x) / 2, y: (p.y + other.y) / 2 });
+    const from = middle(before);
+    const to = middle(now);
+    this.target.panBy(from.x - to.x, from.y - to.y);
+    this.target.zoomBy(spread(now) / spread(before), to);
+    this.velocity = { x: 0, y: 0 };
+  }
+
+  private glide(): void {
+    let last = performance.now();
+    const step = (time: number): void => {
+      const elapsed = Math.min(50, time - last);
+      last = time;
+      const keep = Math.exp(-FRICTION * elapsed);
+      this.velocity = { x: this.velocity.x * keep, y: this.velocity.y * keep };
+      if (Math.hypot(this.velocity.x, this.velocity.y) < STANDSTILL) return;
+      this.target.panBy(this.velocity.x * elapsed, this.velocity.y * elapsed);
+      this.frame = requestAnimationFrame(step);
+    };
+    this.frame = requestAnimationFrame(step);
+  }
+}

@@ -1,0 +1,69 @@
+import type { Box } from '@stylet/core/geometry';
+import type { Region } from '../../../workers/protocol';
+
+/** The part of a page that is drawn sharp, in device pixels of the page at `scale`. */
+export interface PageWindow extends Region {
+  /** Device pixels a point. */
+  readonly scale: number;
+  /** The whole page in the same pixels. */
+  readonly pageWidth: number;
+  readonly pageHeight: number;
+}
+
+/** Pages of up to so many pixels are drawn whole; of larger ones, what shows and some more. */
+const WHOLE_PAGE = 5_000_000;
+const MARGIN = 0.3;
+
+/**
+ * The window to draw of a page of the given size (device pixels) when `visible` of it shows. The
+ * present window is kept while it still covers what shows.
+ */
+export function chooseWindow(
+  scale: number,
+  pageWidth: number,
+  pageHeight: number,
+  visible: Box,
+  present: PageWindow | undefined,
+): PageWindow {
+  const width = Math.max(1, Math.round(pageWidth));
+  const height = Math.max(1, Math.round(pageHeight));
+  const base = { scale, pageWidth: width, pageHeight: height };
+  const same =
+    present?.scale === scale && present.pageWidth === width && present.pageHeight === height;
+  if (width * height <= WHOLE_PAGE) {
+    return same ? present : { ...base, x: 0, y: 0, width, height };
+  }
+  if (same && covers(present, clip(visible, width, height))) return present;
+  const mx = (visible.x1 - visible.x0) * MARGIN;
+  const my = (visible.y1 - visible.y0) * MARGIN;
+  const box = clip(
+    { x0: visible.x0 - mx, y0: visible.y0 - my, x1: visible.x1 + mx, y1: visible.y1 + my },
+    width,
+    height,
+  );
+  return {
+    ...base,
+    x: box.x0,
+    y: box.y0,
+    width: Math.max(1, box.x1 - box.x0),
+    height: Math.max(1, box.y1 - box.y0),
+  };
+}
+
+function clip(box: Box, width: number, height: number): Box {
+  return {
+    x0: Math.min(width, Math.max(0, Math.floor(box.x0))),
+    y0: Math.min(height, Math.max(0, Math.floor(box.y0))),
+    x1: Math.min(width, Math.max(0, Math.ceil(box.x1))),
+    y1: Math.min(height, Math.max(0, Math.ceil(box.y1))),
+  };
+}
+
+function covers(window: PageWindow, box: Box): boolean {
+  return (
+    window.x <= box.x0 &&
+    window.y <= box.y0 &&
+    window.x + window.width >= box.x1 &&
+    window.y + window.height >= box.y1
+  );
+}

@@ -1,0 +1,106 @@
+import { Injectable, inject } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { Store } from '@ngrx/store';
+import { Editing } from './document/editing';
+import { kitActions, kitFeature } from './kit/kit.reducer';
+import { ViewState } from './pages/view-state';
+
+/** Every key the desk knows, as the help sheet shows them. */
+export const keys = [
+  { keys: '1 – 9', does: 'take a kit slot' },
+  { keys: 'E', does: 'eraser' },
+  { keys: 'Esc', does: 'back to the pen' },
+  { keys: 'R', does: 'read, and write again' },
+  { keys: 'Space held', does: 'drag the pages' },
+  { keys: 'Ctrl Z', does: 'undo' },
+  { keys: 'Ctrl Shift Z', does: 'redo' },
+  { keys: 'Alt ←', does: 'back to where you were' },
+  { keys: 'Alt →', does: 'forward again' },
+  { keys: 'Ctrl + / Ctrl −', does: 'zoom in, zoom out' },
+  { keys: 'Ctrl 0', does: 'fit the width' },
+  { keys: '?', does: 'this sheet' },
+] as const;
+
+/** Keys on the desk. Fields that take text keep theirs. */
+@Injectable()
+export class Shortcuts {
+  private readonly store = inject(Store);
+  private readonly editing = inject(Editing);
+  private readonly view = inject(ViewState);
+  private readonly dialog = inject(MatDialog);
+  private readonly slots = this.store.selectSignal(kitFeature.selectSlots);
+  private readonly mode = this.store.selectSignal(kitFeature.selectMode);
+  whenSpace: (isHeld: boolean) => void = () => undefined;
+
+  down(event: KeyboardEvent): void {
+    if (isTyping(event.target) || this.dialog.openDialogs.length > 0) return;
+    const action = this.actionFor(event);
+    if (!action) return;
+    event.preventDefault();
+    action();
+  }
+
+  up(event: KeyboardEvent): void {
+    if (event.key === ' ') this.whenSpace(false);
+  }
+
+  private actionFor(event: KeyboardEvent): (() => void) | undefined {
+    const key = event.key.toLowerCase();
+    if (event.ctrlKey || event.metaKey) return this.withControl(key, event.shiftKey);
+    if (event.altKey) {
+      if (key === 'arrowleft') return () => this.view.back();
+      if (key === 'arrowright') return () => this.view.forward();
+      return undefined;
+    }
+    const slot = /^[1-9]$/.test(key) ? this.slots()[Number(key) - 1] : undefined;
+    if (slot) return () => this.store.dispatch(kitActions.slotTaken({ id: slot.id }));
+    switch (key) {
+      case 'e':
+        return () => this.store.dispatch(kitActions.toolTaken({ tool: 'eraser' }));
+      case 'escape':
+        return () => this.store.dispatch(kitActions.toolTaken({ tool: 'pen' }));
+      case 'r': {
+        const mode = this.mode() === 'read' ? 'write' : 'read';
+        return () => this.store.dispatch(kitActions.modeChosen({ mode }));
+      }
+      case ' ':
+        return isButton(event.target) ? undefined : () => this.whenSpace(true);
+      case '?':
+        return () => void this.openHelp();
+      default:
+        return undefined;
+    }
+  }
+
+  private withControl(key: string, shift: boolean): (() => void) | undefined {
+    switch (key) {
+      case 'z':
+        return shift ? () => this.editing.redo() : () => this.editing.undo();
+      case 'y':
+        return () => this.editing.redo();
+      case '+':
+      case '=':
+        return () => this.view.zoomTo(this.view.zoom() * 1.25);
+      case '-':
+        return () => this.view.zoomTo(this.view.zoom() / 1.25);
+      case '0':
+        return () => this.view.fit('width');
+      default:
+        return undefined;
+    }
+  }
+
+  async openHelp(): Promise<void> {
+    const { HelpDialog } = await import('./help-dialog');
+    this.dialog.open(HelpDialog);
+  }
+}
+
+function isTyping(target: EventTarget | null): boolean {
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  );
+}
+
+const isButton = (target: EventTarget | null): boolean => target instanceof HTMLButtonElement;

@@ -1,0 +1,42 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatIconModule } from '@angular/material/icon';
+import { MatTooltipModule } from '@angular/material/tooltip';
+import { Store } from '@ngrx/store';
+import { findPage } from './pages/layout';
+import { ViewState } from './pages/view-state';
+import { syncFeature } from './sync/sync.reducer';
+
+@Component({
+  selector: 'stylet-status-bar',
+  imports: [MatIconModule, MatTooltipModule],
+  templateUrl: './status-bar.html',
+  styleUrl: './status-bar.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class StatusBar {
+  private readonly store = inject(Store);
+  protected readonly view = inject(ViewState);
+  protected readonly sync = this.store.selectSignal(syncFeature.selectWords);
+  protected readonly waiting = this.store.selectSignal(syncFeature.selectWaiting);
+  protected readonly notFound = signal('');
+
+  protected readonly label = computed(
+    () => this.view.pages()[this.view.currentPage()]?.label ?? '',
+  );
+  protected readonly position = computed(() => {
+    const number = this.view.currentPage() + 1;
+    const total = this.view.pages().length;
+    return this.label() === String(number)
+      ? `of ${total}`
+      : `page ${number} of ${total}`;
+  });
+  protected readonly percent = computed(() => Math.round(this.view.zoom() * 100));
+
+  protected goTo(field: HTMLInputElement): void {
+    const index = findPage(this.view.pages(), field.value);
+    this.notFound.set(index === undefined && field.value.trim() !== '' ? field.value.trim() : '');
+    if (index !== undefined) this.view.jump({ pageIndex: index });
+    field.value = this.label();
+    field.blur();
+  }
+}

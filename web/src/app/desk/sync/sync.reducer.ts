@@ -1,0 +1,69 @@
+import {
+  createActionGroup,
+  createFeature,
+  createReducer,
+  createSelector,
+  emptyProps,
+  on,
+  props,
+} from '@ngrx/store';
+import type { Trouble } from '../../api/problem';
+import { documentActions } from '../document/document.reducer';
+
+export const syncActions = createActionGroup({
+  source: 'Sync',
+  events: {
+    'Waiting Counted': props<{ count: number }>(),
+    Acknowledged: props<{ count: number }>(),
+    'Server Away': emptyProps(),
+    Refused: props<{ count: number; trouble: Trouble }>(),
+    'Keeping Failed': props<{ trouble: Trouble }>(),
+  },
+});
+
+export interface SyncState {
+  /** Changes the server has not acknowledged. */
+  readonly waiting: number;
+  readonly reachable: boolean;
+  /** Why changes could not be stored, or kept here. */
+  readonly trouble: Trouble | undefined;
+}
+
+const initial: SyncState = { waiting: 0, reachable: true, trouble: undefined };
+
+const grown = (state: SyncState, { step }: { step: { operations: readonly unknown[] } }) => ({
+  ...state,
+  waiting: state.waiting + step.operations.length,
+});
+
+export const syncFeature = createFeature({
+  name: 'sync',
+  reducer: createReducer(
+    initial,
+    on(documentActions.changed, documentActions.undone, documentActions.redone, grown),
+    on(syncActions.waitingCounted, (state, { count }) => ({ ...state, waiting: count })),
+    on(syncActions.acknowledged, (state, { count }) => ({
+      ...state,
+      waiting: Math.max(0, state.waiting - count),
+      reachable: true,
+    })),
+    on(syncActions.serverAway, (state) => ({ ...state, reachable: false })),
+    on(syncActions.refused, (state, { count, trouble }) => ({
+      ...state,
+      waiting: Math.max(0, state.waiting - count),
+      reachable: true,
+      trouble,
+    })),
+    on(syncActions.keepingFailed, (state, { trouble }) => ({ ...state, trouble })),
+  ),
+  extraSelectors: ({ selectWaiting, selectReachable }) => ({
+    selectWords: createSelector(selectWaiting, selectReachable, describe),
+  }),
+});
+
+/** The state of saving in words. */
+export function describe(waiting: number, reachable: boolean): string {
+  if (waiting === 0) return reachable ? 'Saved' : 'Offline';
+  if (reachable) return 'Saving';
+  return `Offline · ${waiting} ${waiting === 1 ? 'change' : 'changes'} kept here`;
+}

@@ -1,0 +1,56 @@
+import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
+import { MatIconModule } from '@angular/material/icon';
+import { MatMenuModule } from '@angular/material/menu';
+import { MatTooltipModule } from '@angular/material/tooltip';
+import { RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { documentFeature } from './document/document.reducer';
+import { Editing } from './document/editing';
+import { kitActions, kitFeature, type DeskMode } from './kit/kit.reducer';
+import { Shortcuts } from './shortcuts';
+
+@Component({
+  selector: 'stylet-top-bar',
+  imports: [MatButtonModule, MatIconModule, MatMenuModule, MatTooltipModule, RouterLink],
+  templateUrl: './top-bar.html',
+  styleUrl: './top-bar.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class TopBar {
+  readonly indexOpen = input.required<boolean>();
+  readonly indexToggled = output();
+
+  private readonly store = inject(Store);
+  private readonly dialog = inject(MatDialog);
+  protected readonly editing = inject(Editing);
+  protected readonly shortcuts = inject(Shortcuts);
+  protected readonly title = this.store.selectSignal(documentFeature.selectTitle);
+  protected readonly canUndo = this.store.selectSignal(documentFeature.selectCanUndo);
+  protected readonly canRedo = this.store.selectSignal(documentFeature.selectCanRedo);
+  protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
+  private readonly documentId = this.store.selectSignal(documentFeature.selectId);
+
+  protected choose(mode: DeskMode): void {
+    this.store.dispatch(kitActions.modeChosen({ mode }));
+  }
+
+  /** An empty title puts the old one back. */
+  protected rename(field: HTMLInputElement): void {
+    const title = field.value.trim().slice(0, 300);
+    if (title === '') field.value = this.title();
+    else if (title !== this.title()) this.editing.change([{ type: 'document.rename', title }]);
+    field.blur();
+  }
+
+  protected async openExport(): Promise<void> {
+    const { ExportDialog } = await import('./export/export-dialog');
+    this.dialog.open(ExportDialog, { data: { id: this.documentId(), title: this.title() } });
+  }
+
+  protected async openName(): Promise<void> {
+    const { NameDialog } = await import('./name-dialog');
+    this.dialog.open(NameDialog);
+  }
+}

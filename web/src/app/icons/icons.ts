@@ -1,0 +1,68 @@
+import { Injectable, inject } from '@angular/core';
+import { MatIconRegistry } from '@angular/material/icon';
+import { DomSanitizer } from '@angular/platform-browser';
+import add from '@material-symbols/svg-400/outlined/add.svg';
+import arrowBack from '@material-symbols/svg-400/outlined/arrow_back.svg';
+import arrowForward from '@material-symbols/svg-400/outlined/arrow_forward.svg';
+import check from '@material-symbols/svg-400/outlined/check.svg';
+import chevron from '@material-symbols/svg-400/outlined/chevron_right.svg';
+import close from '@material-symbols/svg-400/outlined/close.svg';
+import cloudDone from '@material-symbols/svg-400/outlined/cloud_done.svg';
+import cloudOff from '@material-symbols/svg-400/outlined/cloud_off.svg';
+import download from '@material-symbols/svg-400/outlined/download.svg';
+import eraser from '@material-symbols/svg-400/outlined/ink_eraser.svg';
+import error from '@material-symbols/svg-400/outlined/error.svg';
+import exportIcon from '@material-symbols/svg-400/outlined/ios_share.svg';
+import fitPage from '@material-symbols/svg-400/outlined/fit_page.svg';
+import fitWidth from '@material-symbols/svg-400/outlined/fit_width.svg';
+import index from '@material-symbols/svg-400/outlined/toc.svg';
+import library from '@material-symbols/svg-400/outlined/auto_stories.svg';
+import redo from '@material-symbols/svg-400/outlined/redo.svg';
+import remove from '@material-symbols/svg-400/outlined/remove.svg';
+import search from '@material-symbols/svg-400/outlined/search.svg';
+import person from '@material-symbols/svg-400/outlined/person.svg';
+import help from '@material-symbols/svg-400/outlined/help.svg';
+import more from '@material-symbols/svg-400/outlined/more_vert.svg';
+import sync from '@material-symbols/svg-400/outlined/sync.svg';
+import undo from '@material-symbols/svg-400/outlined/undo.svg';
+import upload from '@material-symbols/svg-400/outlined/upload.svg';
+
+const drawings = {
+  add,
+  arrowBack,
+  arrowForward,
+  check,
+  chevron,
+  close,
+  cloudDone,
+  cloudOff,
+  download,
+  eraser,
+  error,
+  export: exportIcon,
+  fitPage,
+  fitWidth,
+  help,
+  index,
+  library,
+  more,
+  person,
+  redo,
+  remove,
+  search,
+  sync,
+  undo,
+  upload,
+};
+
+/** Makes the icons that are used known to `mat-icon` by their names here. */
+@Injectable({ providedIn: 'root' })
+export class Icons {
+  private readonly registry = inject(MatIconRegistry);
+  private readonly sanitizer = inject(DomSanitizer);
+
+  register(): void {
+    for (const [name, svg] of Object.entries(drawings))
+      this.registry.addSvgIconLiteral(name, this.sanitizer.bypassSecurityTrustHtml(svg));
+  }
+}

@@ -1,0 +1,86 @@
+import type { DocumentSummary } from '@stylet/core/api';
+import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
+import type { Trouble } from '../api/problem';
+
+/** A file on its way into the library. */
+export interface Upload {
+  readonly id: string;
+  readonly name: string;
+  /** 0–1 while it is sent. */
+  readonly share: number;
+  readonly state: 'waiting' | 'sending' | 'reading' | 'done' | 'failed';
+  readonly document?: DocumentSummary;
+  readonly trouble?: Trouble;
+}
+
+export const libraryActions = createActionGroup({
+  source: 'Library',
+  events: {
+    Opened: emptyProps(),
+    'Documents Arrived': props<{ documents: DocumentSummary[] }>(),
+    'Documents Failed': props<{ trouble: Trouble }>(),
+    'Files Chosen': props<{ files: { id: string; file: File }[] }>(),
+    'Upload Advanced': props<{ id: string; share: number }>(),
+    'Upload Done': props<{ id: string; document: DocumentSummary }>(),
+    'Upload Failed': props<{ id: string; trouble: Trouble }>(),
+    'Uploads Put Away': emptyProps(),
+  },
+});
+
+export interface LibraryState {
+  readonly documents: readonly DocumentSummary[];
+  readonly loading: boolean;
+  readonly trouble: Trouble | undefined;
+  readonly uploads: readonly Upload[];
+}
+
+const initial: LibraryState = { documents: [], loading: true, trouble: undefined, uploads: [] };
+
+const changeUpload = (state: LibraryState, id: string, change: Partial<Upload>): LibraryState => ({
+  ...state,
+  uploads: state.uploads.map((upload) => (upload.id === id ? { ...upload, ...change } : upload)),
+});
+
+export const libraryFeature = createFeature({
+  name: 'library',
+  reducer: createReducer(
+    initial,
+    on(libraryActions.opened, (state) => ({ ...state, loading: true, trouble: undefined })),
+    on(libraryActions.documentsArrived, (state, { documents }) => ({
+      ...state,
+      documents,
+      loading: false,
+    })),
+    on(libraryActions.documentsFailed, (state, { trouble }) => ({
+      ...state,
+      trouble,
+      loading: false,
+    })),
+    on(libraryActions.filesChosen, (state, { files }) => ({
+      ...state,
+      uploads: [
+        ...state.uploads,
+        ...files.map(({ id, file }) => ({
+          id,
+          name: file.name,
+          share: 0,
+          state: 'waiting' as const,
+        })),
+      ],
+    })),
+    on(libraryActions.uploadAdvanced, (state, { id, share }) =>
+      changeUpload(state, id, { share, state: share < 1 ? 'sending' : 'reading' }),
+    ),
+    on(libraryActions.uploadDone, (state, { id, document }) => ({
+      ...changeUpload(state, id, { share: 1, state: 'done', document }),
+      documents: [document, ...state.documents],
+    })),
+    on(libraryActions.uploadFailed, (state, { id, trouble }) =>
+      changeUpload(state, id, { state: 'failed', trouble }),
+    ),
+    on(libraryActions.uploadsPutAway, (state) => ({
+      ...state,
+      uploads: state.uploads.filter(({ state: s }) => s !== 'done' && s !== 'failed'),
+    })),
+  ),
+});

@@ -1,0 +1,18 @@
+import { Injectable, signal } from '@angular/core';
+
+const KEY = 'stylet.author';
+
+/** The name that stands on annotations made here (/T in the PDF). Kept in this browser. */
+@Injectable({ providedIn: 'root' })
+export class Author {
+  private readonly chosen = signal(localStorage.getItem(KEY) ?? '');
+
+  /** What goes on annotations; a stand-in until a name is given. */
+  readonly name = (): string => this.chosen() || 'Me';
+
+  rename(name: string): void {
+    const tidy = name.trim().slice(0, 200);
+    this.chosen.set(tidy);
+    localStorage.setItem(KEY, tidy);
+  }
+}

@@ -1,0 +1,52 @@
+import { boundsOf, transform, type Matrix } from '@stylet/core/geometry';
+import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist';
+import type { PageLink } from './protocol';
+
+interface LinkData {
+  readonly subtype: string;
+  readonly rect: number[];
+  readonly dest?: string | unknown[] | null;
+  readonly unsafeUrl?: string;
+  readonly url?: string;
+}
+
+/** The links of one page that lead somewhere; addresses only of the kinds that are safe to open. */
+export async function readLinks(
+  document: PDFDocumentProxy,
+  page: PDFPageProxy,
+  toPage: Matrix,
+): Promise<PageLink[]> {
+  const annotations = (await page.getAnnotations({ intent: 'any' })) as LinkData[];
+  const links: PageLink[] = [];
+  for (const { subtype, rect, dest, url } of annotations) {
+    if (subtype !== 'Link') continue;
+    const [x0, y0, x1, y1] = rect;
+    const box = boundsOf([transform(toPage, { x: x0, y: y0 }), transform(toPage, { x: x1, y: y1 })])!;
+    if (url !== undefined && /^(https?|mailto):/i.test(url)) {
+      links.push({ box, target: { kind: 'address', url } });
+    } else if (dest) {
+      const target = await resolve(document, dest);
+      if (target) links.push({ box, target });
+    }
+  }
+  return links;
+}
+
+async function resolve(
+  document: PDFDocumentProxy,
+  dest: string | unknown[],
+): Promise<PageLink['target'] | undefined> {
+  const explicit = typeof dest === 'string' ? await document.getDestination(dest) : dest;
+  if (!explicit) return undefined;
+  const [ref, kind, ...parms] = explicit as [unknown, { name: string }, ...(number | null)[]];
+  const page = typeof ref === 'number' ? ref : await document.getPageIndex(ref as never);
+  const { view } = await document.getPage(page + 1);
+  const left = kind.name === 'XYZ' ? parms[0] : null;
+  const top = kind.name === 'XYZ' ? parms[1] : kind.name.startsWith('FitH') || kind.name === 'FitBH' ? parms[0] : null;
+  return {
+    kind: 'page',
+    page,
+    ...(typeof left === 'number' ? { x: left - view[0] } : {}),
+    ...(typeof top === 'number' ? { y: view[3] - top } : {}),
+  };
+}

@@ -1,0 +1,124 @@
+/// <reference lib="webworker" />
+import type { Matrix } from '@stylet/core/geometry';
+import { glyphsOf, linesOf, wordsOf, type GlyphFont, type Line } from '@stylet/core/text';
+import * as pdfjs from 'pdfjs-dist';
+import type { PDFDocumentProxy, PDFPageProxy, RenderTask } from 'pdfjs-dist';
+import { readLinks } from './links';
+import { hideMarks } from './marks';
+import type { CancelMessage, PageLink, RequestKind, RequestMessage, Requests } from './protocol';
+import { WorkerCanvasFactory, WorkerFilterFactory, drawSoftMasks } from './worker-canvas';
+
+drawSoftMasks();
+
+/** pdf.js's files as the server serves them. */
+const PDFJS = new URL('/pdfjs/', self.location.origin).href;
+
+let opened: Promise<PDFDocumentProxy> | undefined;
+const rendering = new Map<number, RenderTask>();
+const cancelled = new Set<number>();
+
+type Handlers = {
+  [K in RequestKind]: (params: Requests[K]['params'], id: number) => Promise<Requests[K]['result']>;
+};
+
+const handlers: Handlers = { open, render, lines, links };
+
+self.onmessage = async ({ data }: MessageEvent<RequestMessage | CancelMessage>) => {
+  if ('cancel' in data) {
+    cancelled.add(data.cancel);
+    rendering.get(data.cancel)?.cancel();
+    return;
+  }
+  const { id, kind, params } = data;
+  try {
+    const result = await handlers[kind](params as never, id);
+    const transfer = result instanceof ImageBitmap ? [result] : [];
+    self.postMessage({ id, result }, { transfer });
+  } catch (error) {
+    const message = error instanceof Error ? error.message : String(error);
+    self.postMessage({ id, error: message, cancelled: cancelled.has(id) });
+  } finally {
+    cancelled.delete(id);
+  }
+};
+
+async function open({ url }: { url: string }): Promise<{ pageCount: number }> {
+  const port = new Worker(`${PDFJS}pdf.worker.min.mjs`, { type: 'module' });
+  const parameters = {
+    url,
+    worker: pdfjs.PDFWorker.create({ port } as never),
+    ownerDocument: {
+      fonts: (self as unknown as { fonts: unknown }).fonts,
+      baseURI: self.location.href,
+      createElement: () => new OffscreenCanvas(1, 1),
+    },
+    CanvasFactory: WorkerCanvasFactory,
+    FilterFactory: WorkerFilterFactory,
+    // Only what is looked at is fetched: a long book opens as fast as a short one.
+    disableAutoFetch: true,
+    disableStream: true,
+    rangeChunkSize: 131_072,
+    useWorkerFetch: true,
+    cMapUrl: `${PDFJS}cmaps/`,
+    standardFontDataUrl: `${PDFJS}standard_fonts/`,
+    wasmUrl: `${PDFJS}wasm/`,
+    iccUrl: `${PDFJS}iccs/`,
+    isOffscreenCanvasSupported: true,
+    isEvalSupported: false,
+    verbosity: 0,
+  };
+  opened = pdfjs.getDocument(parameters as never).promise;
+  return { pageCount: (await opened).numPages };
+}
+
+async function pageAt(index: number): Promise<PDFPageProxy> {
+  if (!opened) throw new Error('no document is open');
+  return (await opened).getPage(index + 1);
+}
+
+async function render(
+  { page: index, scale, region, marks }: Requests['render']['params'],
+  id: number,
+): Promise<ImageBitmap> {
+  const page = await pageAt(index);
+  await hideMarks((await opened!).annotationStorage, page, marks);
+  if (cancelled.has(id)) throw new Error('cancelled');
+  const viewport = page.getViewport({
+    scale: scale / page.userUnit,
+    offsetX: -region.x,
+    offsetY: -region.y,
+  });
+  const canvas = new OffscreenCanvas(region.width, region.height);
+  const task = page.render({
+    canvas: canvas as never,
+    canvasContext: canvas.getContext('2d', { alpha: false }) as never,
+    viewport,
+    annotationMode: pdfjs.AnnotationMode.ENABLE_STORAGE,
+  });
+  rendering.set(id, task);
+  try {
+    await task.promise;
+  } finally {
+    rendering.delete(id);
+  }
+  return canvas.transferToImageBitmap();
+}
+
+async function lines({ page: index }: { page: number }): Promise<Line[]> {
+  const page = await pageAt(index);
+  const list = await page.getOperatorList();
+  const fontOf = (name: string): GlyphFont | undefined =>
+    page.commonObjs.has(name) ? (page.commonObjs.get(name) as GlyphFont) : undefined;
+  return linesOf(wordsOf(glyphsOf(list, pdfjs.OPS, fontOf, toPageSpace(page))));
+}
+
+async function links({ page: index }: { page: number }): Promise<PageLink[]> {
+  const page = await pageAt(index);
+  return readLinks(await opened!, page, toPageSpace(page));
+}
+
+/** From default user space to page space; `view` is the visible box. */
+function toPageSpace(page: PDFPageProxy): Matrix {
+  const [x0, , , y1] = page.view;
+  return [1, 0, 0, -1, -x0, y1];
+}
