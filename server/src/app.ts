@@ -45,7 +45,7 @@ export async function buildApp(
 
 /** The web client; addresses of its own views get its start page. */
 async function serveClient(app: FastifyInstance, folder: string): Promise<void> {
-  await app.register(serveStatic, { root: folder, wildcard: false, maxAge: '1h' });
+  await app.register(serveStatic, { root: folder, maxAge: '1h' });
   const start = (_request: unknown, reply: import('fastify').FastifyReply) =>
     reply.header('cache-control', 'no-cache').sendFile('index.html', { maxAge: 0 });
   app.get('/documents/:id', { schema: { hide: true } }, start);

@@ -45,7 +45,8 @@ self.onmessage = async ({ data }: MessageEvent<RequestMessage | CancelMessage>) 
 async function open({ url }: { url: string }): Promise<{ pageCount: number }> {
   const port = new Worker(`${PDFJS}pdf.worker.min.mjs`, { type: 'module' });
   const parameters = {
-    url,
+    // As a URL object: pdf.js would resolve a string against a window, which a worker lacks.
+    url: new URL(url),
     worker: pdfjs.PDFWorker.create({ port } as never),
     ownerDocument: {
       fonts: (self as unknown as { fonts: unknown }).fonts,

@@ -13,7 +13,7 @@ import download from '@material-symbols/svg-400/outlined/download.svg';
 import eraser from '@material-symbols/svg-400/outlined/ink_eraser.svg';
 import error from '@material-symbols/svg-400/outlined/error.svg';
 import exportIcon from '@material-symbols/svg-400/outlined/ios_share.svg';
-import fitPage from '@material-symbols/svg-400/outlined/fit_page.svg';
+import fitPage from '@material-symbols/svg-400/outlined/fit_screen.svg';
 import fitWidth from '@material-symbols/svg-400/outlined/fit_width.svg';
 import index from '@material-symbols/svg-400/outlined/toc.svg';
 import library from '@material-symbols/svg-400/outlined/auto_stories.svg';

@@ -49,10 +49,10 @@ export class SlotPicture {
 
 /** A wave with a light start and a firm middle; a bar for highlighters. */
 function flourish(slot: KitSlot, size: { width: number; height: number }): Sample[] {
+  const isFlat = slot.instrument === 'highlighter';
   const width = size.width / POINTS_TO_PIXELS;
   const height = size.height / POINTS_TO_PIXELS;
-  const margin = Math.min(width / 4, slot.width / 2 + 3);
-  const isFlat = slot.instrument === 'highlighter';
+  const margin = isFlat ? 4 : Math.min(width / 4, slot.width / 2 + 3);
   return Array.from({ length: 60 }, (_, i) => {
     const t = i / 59;
     return {

@@ -1,0 +1,3 @@
+export * from './deck';
+export * from './handbook';
+export * from './paper';

@@ -1,0 +1,131 @@
+import type { StyletDocument } from '@stylet/core/api';
+import { newId, orderAbove, type Annotation, type Effect } from '@stylet/core/document';
+import type { Point } from '@stylet/core/geometry';
+import { samplesOf, samplesToBase64, type Instrument } from '@stylet/core/ink';
+import { toPoints } from '@stylet/core/paper';
+import type { Line, TextRange } from '@stylet/core/text';
+import { arrow, calmHand, line, pathsOfText, ring, waves, write, type Typeface } from './stylus/index';
+
+const INK = { ironGall: '#22304a', madder: '#b3324b', ultramarine: '#2f4fb5' } as const;
+
+interface Pen {
+  readonly instrument: Instrument;
+  readonly color: string;
+  readonly width: number;
+}
+
+const fineliner = (color: string): Pen => ({ instrument: 'fineliner', color, width: toPoints(0.45) });
+const nib = (color: string): Pen => ({ instrument: 'nib', color, width: toPoints(0.6) });
+
+/** Builds the annotations of the demo documents, stroke by stroke, with the simulated stylus. */
+export class Notes {
+  readonly effects: Effect[] = [];
+  private order: string | undefined;
+  private seed = 1;
+
+  constructor(
+    private readonly document: StyletDocument,
+    private readonly author: string,
+    private readonly at: string,
+  ) {}
+
+  /** Handwriting on a page (counted from 1): baseline from (x, y) in page space. */
+  text(page: number, words: string, x: number, y: number, size: number, pen = fineliner(INK.ironGall), typeface: Typeface = 'EMSFelix'): this {
+    return this.draw(page, pathsOfText(words, { x, y, size, typeface }), pen);
+  }
+
+  draw(page: number, paths: readonly (readonly Point[])[], pen: Pen): this {
+    for (const samples of write(paths, { ...calmHand, seed: this.seed++ }))
+      this.add({
+        ...this.common(page, pen.color),
+        kind: 'ink',
+        instrument: pen.instrument,
+        width: pen.width,
+        smoothing: 0.3,
+        samples: samplesToBase64(samplesOf(samples)),
+      });
+    return this;
+  }
+
+  highlight(page: number, color: string, range: TextRange): this {
+    this.add({ ...this.common(page, color), kind: 'highlight', ...range });
+    return this;
+  }
+
+  private common(page: number, color: string) {
+    this.order = orderAbove(this.order);
+    return {
+      id: newId(),
+      pageId: this.document.pages[page - 1].id,
+      order: this.order,
+      color,
+      opacity: 1,
+      author: this.author,
+      created: this.at,
+      modified: this.at,
+    };
+  }
+
+  private add(annotation: Annotation): void {
+    this.effects.push({ type: 'annotation.add', annotation });
+  }
+}
+
+/** Finds words on a page and gives them as a range to mark. */
+export type FindWords = (page: number, words: string) => Promise<TextRange>;
+
+/** What the student wrote on the slides. */
+export async function writeOnDeck(notes: Notes, find: FindWords): Promise<void> {
+  const shoaling = 16;
+  notes
+    .highlight(shoaling, '#ffe27a', await find(shoaling, 'feels the bed'))
+    .highlight(shoaling, '#ffe27a', await find(shoaling, 'and slows down.'))
+    .highlight(shoaling, '#f9c0cb', await find(shoaling, 'its height must rise'))
+    .text(shoaling, 'c = sqrt(g d) in shallow water', 62, 410, 27, nib(INK.ultramarine))
+    .draw(shoaling, [line({ x: 60, y: 420 }, { x: 372, y: 418 })], fineliner(INK.ultramarine))
+    .text(shoaling, 'd 4 m: c about 6.3 m/s, check with field data', 84, 462, 23)
+    .draw(shoaling, arrow({ x: 58, y: 456 }, { x: 78, y: 456 }, 6), fineliner(INK.ironGall))
+    .text(shoaling, 'slope matters! steep = plunging', 408, 420, 24, nib(INK.madder))
+    .draw(shoaling, arrow({ x: 520, y: 398 }, { x: 600, y: 296 }), nib(INK.madder))
+    .text(4, 'ask: whose swell is this?', 420, 120, 25, nib(INK.madder))
+    .draw(4, [ring({ x: 545, y: 300 }, 90, 60)], fineliner(INK.ultramarine))
+    .text(17, 'headland: energy bends in', 400, 420, 24, nib(INK.ultramarine))
+    .draw(1, [waves({ x: 64, y: 296 }, 300, 10, 6)], nib(INK.madder));
+}
+
+/** What the reader marked in the handbook. */
+export async function writeInHandbook(notes: Notes, find: FindWords): Promise<void> {
+  const lines = await find(16, '');
+  notes
+    .highlight(16, '#bde8b2', lines)
+    .text(16, 'try this on transect B', 250, 60, 22, nib(INK.madder));
+}
+
+/** The reviewer's marks on the paper. */
+export async function writeOnPaper(notes: Notes, find: FindWords): Promise<void> {
+  notes
+    .highlight(1, '#ffe27a', await find(1, ''))
+    .text(1, 'which survey?', 430, 60, 22, nib(INK.madder))
+    .draw(1, [ring({ x: 160, y: 92 }, 108, 20)], fineliner(INK.madder));
+}
+
+/** The first words found, or, for none asked, the first whole line of body text. */
+export function rangeOf(lines: readonly Line[], words: string): TextRange | undefined {
+  const wanted = words === '' ? undefined : words.split(' ');
+  for (const { words: onLine, box } of lines) {
+    const texts = onLine.map(({ text }) => text);
+    const at = wanted
+      ? texts.findIndex((_, i) => wanted.every((word, k) => texts[i + k] === word))
+      : texts.length > 5
+        ? 0
+        : -1;
+    if (at < 0) continue;
+    const part = onLine.slice(at, at + (wanted?.length ?? texts.length));
+    const [x0, x1] = [part[0].box.x0, part[part.length - 1].box.x1];
+    return {
+      quads: [[x0, box.y0, x1, box.y0, x0, box.y1, x1, box.y1]],
+      contents: part.map(({ text }) => text).join(' '),
+    };
+  }
+  return undefined;
+}

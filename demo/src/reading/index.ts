@@ -1,0 +1,29 @@
+import { glyphsOf, linesOf, wordsOf, type GlyphFont, type Line, type Word } from '@stylet/core/text';
+import { OPS, VerbosityLevel, getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+
+/** The words of a page, in the order in which they are drawn. */
+export interface PageText {
+  readonly words: Word[];
+  readonly lines: Line[];
+}
+
+/** Reads the text of pages (counted from 1) of a PDF outside the browser. */
+export async function readText(pdf: Uint8Array, pages: readonly number[]): Promise<PageText[]> {
+  const document = await getDocument({
+    data: pdf.slice(),
+    verbosity: VerbosityLevel.ERRORS,
+    useSystemFonts: false,
+  }).promise;
+  const texts: PageText[] = [];
+  for (const number of pages) {
+    const page = await document.getPage(number);
+    const list = await page.getOperatorList();
+    const fontOf = (name: string): GlyphFont | undefined =>
+      page.commonObjs.has(name) ? (page.commonObjs.get(name) as GlyphFont) : undefined;
+    const [x0, , , y1] = page.view;
+    const words = wordsOf(glyphsOf(list, OPS, fontOf, [1, 0, 0, -1, -x0, y1]));
+    texts.push({ words, lines: linesOf(words) });
+  }
+  await document.destroy();
+  return texts;
+}

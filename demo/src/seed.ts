@@ -1,0 +1,85 @@
+import {
+  documentListSchema,
+  documentSchema,
+  documentSummarySchema,
+  type StyletDocument,
+} from '@stylet/core/api';
+import { newId, type Effect } from '@stylet/core/document';
+import { makeDeck, makeHandbook, makePaper } from './documents/index';
+import { Notes, rangeOf, writeInHandbook, writeOnDeck, writeOnPaper, type FindWords } from './notes';
+import { readText } from './reading/index';
+
+const AUTHOR = 'Tidewater student';
+const BATCH = 200;
+
+interface DemoDocument {
+  readonly title: string;
+  readonly make: () => Promise<Uint8Array>;
+  readonly annotate: (notes: Notes, find: FindWords) => Promise<void>;
+}
+
+const documents: readonly DemoDocument[] = [
+  { title: 'Dune migration (review)', make: makePaper, annotate: writeOnPaper },
+  { title: 'Field handbook', make: makeHandbook, annotate: writeInHandbook },
+  { title: 'Waves and tides', make: makeDeck, annotate: writeOnDeck },
+];
+
+/** Brings the demo documents into a running server, unless they are there. */
+async function seed(address: string): Promise<void> {
+  const there = new Set(
+    documentListSchema
+      .parse(await fetchJson(`${address}/api/documents`))
+      .documents.map(({ title }) => title),
+  );
+  for (const { title, make, annotate } of documents) {
+    if (there.has(title)) continue;
+    const pdf = await make();
+    const form = new FormData();
+    form.append('file', new Blob([pdf.slice()], { type: 'application/pdf' }), `${title}.pdf`);
+    const made = documentSummarySchema.parse(
+      await fetchJson(`${address}/api/documents`, { method: 'POST', body: form }),
+    );
+    const document = documentSchema.parse(await fetchJson(`${address}/api/documents/${made.id}`));
+    const notes = new Notes(document, AUTHOR, new Date().toISOString());
+    await annotate(notes, (page, words) => find(pdf, page, words));
+    await send(address, document, notes.effects);
+    console.log(`Brought in “${title}”: ${document.pageCount} pages, ${notes.effects.length} annotations`);
+  }
+}
+
+async function find(pdf: Uint8Array, page: number, words: string) {
+  const [{ lines }] = await readText(pdf, [page]);
+  const range = rangeOf(lines, words);
+  if (!range) throw new Error(`page ${page} does not say “${words}”`);
+  return range;
+}
+
+async function send(
+  address: string,
+  { id, revision }: StyletDocument,
+  effects: readonly Effect[],
+): Promise<void> {
+  for (let i = 0; i < effects.length; i += BATCH) {
+    const operations = effects.slice(i, i + BATCH).map((effect) => ({
+      id: newId(),
+      documentId: id,
+      author: AUTHOR,
+      at: new Date().toISOString(),
+      baseRevision: revision,
+      effect,
+    }));
+    await fetchJson(`${address}/api/documents/${id}/operations`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ operations }),
+    });
+  }
+}
+
+async function fetchJson(url: string, init?: RequestInit): Promise<unknown> {
+  const reply = await fetch(url, init);
+  if (!reply.ok) throw new Error(`${url} answered ${reply.status}: ${await reply.text()}`);
+  return reply.json();
+}
+
+await seed(process.argv[2]);

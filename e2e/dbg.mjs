@@ -1,0 +1,11 @@
+import { chromium } from '@playwright/test';
+const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox','--disable-gpu'] });
+const p = await b.newPage({ viewport: { width: 1280, height: 800 } });
+p.on('console', m => console.log('console', m.type(), m.text()));
+p.on('worker', w => console.log('worker', w.url()));
+p.on('requestfailed', r=>console.log('failed', r.url(), r.failure()?.errorText));
+p.on('response', r=>{ if(r.status()>=400||/pdfjs|file/.test(r.url())) console.log(r.status(), r.url())});
+await p.goto('http://127.0.0.1:4600/'); 
+await p.evaluate(()=>{const O=Worker; window.Worker=class extends O{ constructor(...a){super(...a); this.addEventListener('message',e=>{ if(e.data.error) console.log('W', e.data.id, e.data.error)})}}});
+await p.click('stylet-document-card a'); await p.waitForTimeout(3500);
+await b.close();

@@ -1,0 +1,10 @@
+import { chromium } from '@playwright/test';
+const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox','--disable-gpu','--no-first-run','--disable-background-networking','--disable-component-update','--disable-sync'] });
+const p = await b.newPage({ viewport: { width: 1280, height: 800 } });
+p.on('console', m => console.log('console', m.type(), m.text())); p.on('pageerror', e => console.log('pageerror', e.message, e.stack?.slice(0,600)));
+await p.goto('http://127.0.0.1:4600/'); await p.waitForTimeout(2500); await p.screenshot({ path: '/tmp/s1.png' });
+await p.click('stylet-document-card a >> nth=0'); await p.waitForTimeout(2000);
+await p.fill('input.page','16'); await p.press('input.page','Enter'); await p.waitForTimeout(2500);
+await p.screenshot({ path: '/tmp/s2.png' });
+await p.click('text=Export'); await p.waitForTimeout(800); await p.screenshot({ path: '/tmp/s3.png' });
+await b.close();
