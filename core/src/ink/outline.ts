@@ -16,7 +16,7 @@ const STRAIGHT = 0.12;
 export function outlineOf(spine: Spine, from = 0, to = spine.length - 1): Polygon {
   const left = new PointList((to - from + 1) * 3 + 24);
   if (from >= to) {
-    arc(left, spine.x[to], spine.y[to], spine.radius[to], 0, 2 * Math.PI);
+    arc(left, spine.x[to], spine.y[to], spine.radius[to], 0, -2 * Math.PI);
     return left.toArray();
   }
   const right = new PointList((to - from + 1) * 3);

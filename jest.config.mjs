@@ -1,0 +1,47 @@
+import { createRequire } from 'node:module';
+
+const require = createRequire(import.meta.url);
+
+/** Packages that come as ES modules only and must be turned into CommonJS for Jest. */
+const esmOnly = '/node_modules/(?!(uuid|fractional-indexing|@scure|@noble|idb|1eurofilter|@material-symbols)/)';
+
+const swc = [
+  '@swc/jest',
+  { jsc: { target: 'es2022', parser: { syntax: 'typescript', decorators: true } }, module: { type: 'commonjs' } },
+];
+
+const plain = (name) => ({
+  displayName: name,
+  rootDir: `${import.meta.dirname}/${name}`,
+  testEnvironment: 'node',
+  testMatch: ['<rootDir>/src/**/*.test.ts'],
+  transform: { '\\.(ts|mjs|js)$': swc },
+  transformIgnorePatterns: [esmOnly],
+  moduleNameMapper: {
+    '^@stylet/core/(.*)$': `${import.meta.dirname}/core/src/$1/index.ts`,
+    '^@stylet/demo/(.*)$': `${import.meta.dirname}/demo/src/$1/index.ts`,
+  },
+});
+
+const web = {
+  displayName: 'web',
+  rootDir: `${import.meta.dirname}/web`,
+  testEnvironment: 'jest-environment-jsdom',
+  setupFilesAfterEnv: ['<rootDir>/jest.setup.ts'],
+  testMatch: ['<rootDir>/src/**/*.test.ts'],
+  transform: {
+    '\\.svg$': '<rootDir>/jest.svg.cjs',
+    '\\.(ts|mjs|js|html)$': [
+      require.resolve('jest-preset-angular'),
+      { tsconfig: '<rootDir>/tsconfig.spec.json', stringifyContentPathRegex: '\\.html$', isolatedModules: true },
+    ],
+  },
+  moduleFileExtensions: ['ts', 'html', 'js', 'mjs', 'json'],
+  transformIgnorePatterns: ['/node_modules/(?!(.*\\.mjs$|uuid|fractional-indexing|@scure|idb|@angular|@ngrx|@material-symbols)/?)'],
+  moduleNameMapper: { '^@stylet/core/(.*)$': `${import.meta.dirname}/core/src/$1/index.ts` },
+};
+
+export default {
+  projects: [plain('core'), plain('demo'), plain('server'), web],
+  maxWorkers: 2,
+};

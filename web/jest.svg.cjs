@@ -1,0 +1,3 @@
+module.exports = {
+  process: (source) => ({ code: `module.exports = ${JSON.stringify(source)};` }),
+};
