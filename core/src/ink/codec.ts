@@ -4,28 +4,27 @@ import { emptySamples, QUANTA, type Samples } from './samples';
 
 const VERSION = 1;
 const HAS_PRESSURE = 1;
-const HAS_TILT = 2;
 /** A stroke of an hour at 240 Hz; anything longer is not a stroke. */
 const MOST_SAMPLES = 864_000;
 
 /**
  * Samples as bytes: version, flags, count, then a column a channel. Positions are second
  * differences of 1/100 pt, the other channels first differences, all as zigzag base-128 varints
- * (the varint of Protocol Buffers). A channel that never changes is stored once.
+ * (the varint of Protocol Buffers). Pressure that never changes is stored once; tilt, which changes
+ * seldom, as runs of samples between its changes.
  */
 export function encodeSamples(samples: Samples): Uint8Array {
   const writer = new VarintWriter();
   const pressure = isConstant(samples.pressure) ? 0 : HAS_PRESSURE;
-  const tilt = isConstant(samples.tiltX) && isConstant(samples.tiltY) ? 0 : HAS_TILT;
   writer.byte(VERSION);
-  writer.byte(pressure | tilt);
+  writer.byte(pressure);
   writer.unsigned(samples.length);
   if (samples.length === 0) return writer.bytes();
   writer.column(samples.x, QUANTA.position, 2);
   writer.column(samples.y, QUANTA.position, 2);
   writer.column(pressure ? samples.pressure : samples.pressure.subarray(0, 1), QUANTA.pressure, 1);
-  writer.column(tilt ? samples.tiltX : samples.tiltX.subarray(0, 1), QUANTA.tilt, 1);
-  writer.column(tilt ? samples.tiltY : samples.tiltY.subarray(0, 1), QUANTA.tilt, 1);
+  writer.sparseColumn(samples.tiltX, QUANTA.tilt);
+  writer.sparseColumn(samples.tiltY, QUANTA.tilt);
   writer.column(samples.time, QUANTA.time, 2);
   return writer.bytes();
 }
@@ -42,12 +41,11 @@ export function decodeSamples(bytes: Uint8Array): Samples {
     throw new Problem('ink-samples-invalid', `${count} samples cannot be in ${bytes.length} bytes`);
   const samples = emptySamples(count);
   if (count > 0) {
-    const constant = (flag: number): number => (flags & flag ? count : 1);
     reader.column(samples.x, count, QUANTA.position, 2);
     reader.column(samples.y, count, QUANTA.position, 2);
-    reader.column(samples.pressure, constant(HAS_PRESSURE), QUANTA.pressure, 1);
-    reader.column(samples.tiltX, constant(HAS_TILT), QUANTA.tilt, 1);
-    reader.column(samples.tiltY, constant(HAS_TILT), QUANTA.tilt, 1);
+    reader.column(samples.pressure, flags & HAS_PRESSURE ? count : 1, QUANTA.pressure, 1);
+    reader.sparseColumn(samples.tiltX, QUANTA.tilt);
+    reader.sparseColumn(samples.tiltY, QUANTA.tilt);
     reader.column(samples.time, count, QUANTA.time, 2);
   }
   if (!reader.atEnd()) throw new Problem('ink-samples-invalid', 'bytes left over after the ink');
@@ -81,10 +79,32 @@ class VarintWriter {
       const now = Math.round(value * steps);
       const step = now - last;
       const delta = order === 2 ? step - lastStep : step;
-      this.unsigned(delta < 0 ? -2 * delta - 1 : 2 * delta);
+      this.signed(delta);
       last = now;
       lastStep = step;
     }
+  }
+
+  /** How many values stay, then by how much the next one differs, and so on to the end. */
+  sparseColumn(values: Float64Array, steps: number): void {
+    let last = 0;
+    let run = 0;
+    for (const value of values) {
+      const now = Math.round(value * steps);
+      if (now === last) {
+        run++;
+        continue;
+      }
+      this.unsigned(run);
+      this.signed(now - last);
+      last = now;
+      run = 1;
+    }
+    this.unsigned(run);
+  }
+
+  private signed(value: number): void {
+    this.unsigned(value < 0 ? -2 * value - 1 : 2 * value);
   }
 
   bytes(): Uint8Array {
@@ -120,13 +140,33 @@ class VarintReader {
     let last = 0;
     let lastStep = 0;
     for (let i = 0; i < stored; i++) {
-      const code = this.unsigned();
-      const delta = code % 2 === 1 ? -(code + 1) / 2 : code / 2;
+      const delta = this.signed();
       lastStep = order === 2 ? lastStep + delta : delta;
       last += lastStep;
       target[i] = last / steps;
     }
     target.fill(last / steps, stored);
+  }
+
+  sparseColumn(target: Float64Array, steps: number): void {
+    let last = 0;
+    let at = this.unsigned();
+    if (at > target.length)
+      throw new Problem('ink-samples-invalid', 'the tilt does not fit the stroke');
+    target.fill(0, 0, at);
+    while (at < target.length) {
+      last += this.signed();
+      const run = this.unsigned();
+      if (run === 0 || at + run > target.length)
+        throw new Problem('ink-samples-invalid', 'the tilt does not fit the stroke');
+      target.fill(last / steps, at, at + run);
+      at += run;
+    }
+  }
+
+  private signed(): number {
+    const code = this.unsigned();
+    return code % 2 === 1 ? -(code + 1) / 2 : code / 2;
   }
 
   atEnd(): boolean {

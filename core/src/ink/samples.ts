@@ -23,8 +23,8 @@ export interface Sample {
   readonly time: number;
 }
 
-/** Steps to the unit in which each channel is kept: 1/100 pt, 1/1023 of full pressure, 1°, 1 ms. */
-export const QUANTA = { position: 100, pressure: 1023, tilt: 1, time: 1 } as const;
+/** Steps to the unit in which each channel is kept: 1/100 pt, 1/255 of full pressure, 1°, 1 ms. */
+export const QUANTA = { position: 100, pressure: 255, tilt: 1, time: 1 } as const;
 
 /** Adding 0 turns −0 into 0, which the stored form cannot tell apart. */
 const snap = (value: number, steps: number): number => Math.round(value * steps) / steps + 0;

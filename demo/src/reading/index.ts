@@ -10,7 +10,7 @@ export interface PageText {
 /** Reads the text of pages (counted from 1) of a PDF outside the browser. */
 export async function readText(pdf: Uint8Array, pages: readonly number[]): Promise<PageText[]> {
   const document = await getDocument({
-    data: pdf.slice(),
+    data: Uint8Array.from(pdf),
     verbosity: VerbosityLevel.ERRORS,
     useSystemFonts: false,
   }).promise;

@@ -71,9 +71,21 @@ interface Way {
   readonly turn: number;
 }
 
+/** Longest straight piece, in points: corners are rounded within it. */
+const PIECE = 5;
+
+function subdivided(path: readonly Point[]): Point[] {
+  return path.flatMap((point, i) => {
+    const before = path[i - 1];
+    if (!before) return [point];
+    const pieces = Math.max(1, Math.ceil(distance(before, point) / PIECE));
+    return Array.from({ length: pieces }, (_, k) => between(before, point, (k + 1) / pieces));
+  });
+}
+
 /** The path with its corners rounded (Chaikin 1974, twice), and its length so far. */
 function rounded(path: readonly Point[]): Way[] {
-  let points = path;
+  let points = subdivided(path);
   for (let i = 0; i < 2 && points.length > 2; i++) {
     const next: Point[] = [points[0]];
     for (let k = 0; k + 1 < points.length; k++) {

@@ -1,0 +1,29 @@
+# Real PDFs for tests and benchmarks, out of small documentation packages of Debian.
+
+# Unpacks packages below .data/documents and leaves the PDFs, unzipped, in a folder of each name.
+fetch_documents() { # PACKAGE …
+  local package work folder="$ROOT/.data/documents"
+  mkdir -p "$folder"
+  for package in "$@"; do
+    [ -f "$folder/$package/.complete" ] && continue
+    echo "Fetching the documents of $package"
+    work="$(mktemp -d "$folder/fetch.XXXXXX")"
+    download_package "$package" "$work"
+    dpkg -x "$work"/*.deb "$work/unpacked"
+    find "$work/unpacked" -type f -name '*.pdf.gz' -exec gunzip -f {} +
+    mkdir -p "$folder/$package"
+    find "$work/unpacked" -type f -name '*.pdf' -exec cp {} "$folder/$package/" \;
+    rm -rf "$work"
+    touch "$folder/$package/.complete"
+  done
+}
+
+download_package() { # PACKAGE FOLDER
+  # apt's own user must be able to write here.
+  chmod 777 "$2"
+  (cd "$2" && apt-get download "$1" >/dev/null 2>&1) && return
+  apt-get update -qq >/dev/null 2>&1 || true
+  (cd "$2" && apt-get download "$1" >/dev/null 2>&1) && return
+  echo "Debian's package $1 cannot be fetched; check the network and /etc/apt."
+  exit 1
+}
