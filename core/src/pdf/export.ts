@@ -40,7 +40,7 @@ export function exportUpdate(
     const page = inFile[index];
     if (!page) throw new RangeError(`the file has no page ${index}`);
     const changes = changesTo({ file, update, page }, paintingOrder(annotations), mode);
-    if (changes) update.set(page.ref, page.dict.with(changes));
+    if (Object.keys(changes).length > 0) update.set(page.ref, page.dict.with(changes));
   }
   return update.bytes();
 }
@@ -51,15 +51,15 @@ interface Target {
   readonly page: PdfPage;
 }
 
-/** New entries for a page's dictionary, or undefined when it can stay as it is. */
+/** New entries for a page's dictionary; none when it can stay as it is. */
 function changesTo(
   target: Target,
   annotations: readonly Annotation[],
   mode: ExportMode,
-): Record<string, PdfValue> | undefined {
+): Record<string, PdfValue> {
   const before = target.file.array(target.page.dict.get('Annots'));
   const { kept, marks } = sortOut(target.file, before);
-  if (annotations.length === 0 && marks.length === 0) return undefined;
+  if (annotations.length === 0 && marks.length === 0) return {};
   if (mode === 'none') return annotsEntry(before, kept);
   if (mode === 'flattened')
     return { ...annotsEntry(before, kept), ...flattened(target, annotations) };

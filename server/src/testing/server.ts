@@ -1,0 +1,151 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { documentSummarySchema, documentSchema, annotationListSchema, type DocumentSummary, type StyletDocument } from '@stylet/core/api';
+import { newId, type Annotation, type Effect, type Ink, type Markup, type Operation } from '@stylet/core/document';
+import { samplesOf, samplesToBase64 } from '@stylet/core/ink';
+import type { FastifyInstance } from 'fastify';
+import pg from 'pg';
+import { buildApp } from '../app';
+import { readConfig } from '../config';
+import { connect, updateTables, type Connection } from '../db/database';
+import { makeServices, type Services } from '../services';
+
+export const root = resolve(__dirname, '../../..');
+export const realPdf = (path: string): string => join(root, '.data/documents', path);
+
+/** A server of a test's own, with an empty database in the cluster that `./stylet test` starts. */
+export class TestServer {
+  private constructor(
+    readonly app: FastifyInstance,
+    readonly services: Services,
+    readonly folder: string,
+    private readonly connection: Connection,
+    private readonly name: string,
+  ) {}
+
+  static async start(environment: Record<string, string> = {}): Promise<TestServer> {
+    const cluster = process.env['STYLET_DATABASE_SERVER'];
+    if (!cluster) throw new Error('Run these tests with ./stylet test, which starts PostgreSQL.');
+    const name = `test_${newId().replaceAll('-', '')}`;
+    await administer(cluster, `create database ${name}`);
+    const folder = mkdtempSync(join(tmpdir(), 'stylet-test-'));
+    const config = readConfig({
+      STYLET_DATABASE_URL: `${cluster}/${name}`,
+      STYLET_CACHE: join(folder, 'cache'),
+      ...environment,
+    });
+    const connection = connect(config.databaseUrl, () => undefined);
+    await updateTables(connection.database, join(root, 'server/migrations'));
+    const services = await makeServices(config, connection.database, join(root, 'server/dist/tasks.js'));
+    return new TestServer(await buildApp(services, false), services, folder, connection, name);
+  }
+
+  async stop(): Promise<void> {
+    await this.app.close();
+    await this.services.pool.close();
+    await this.connection.close();
+    await administer(process.env['STYLET_DATABASE_SERVER']!, `drop database ${this.name} with (force)`);
+    rmSync(this.folder, { recursive: true });
+  }
+
+  /** Sends a file as the client does. */
+  async upload(bytes: Uint8Array, filename = 'Sample.pdf') {
+    const boundary = 'stylet-test-boundary';
+    const payload = Buffer.concat([
+      Buffer.from(`--${boundary}\r\ncontent-disposition: form-data; name="file"; filename="${filename}"\r\ncontent-type: application/pdf\r\n\r\n`),
+      bytes,
+      Buffer.from(`\r\n--${boundary}--\r\n`),
+    ]);
+    return this.app.inject({ method: 'POST', url: '/api/documents', payload, headers: { 'content-type': `multipart/form-data; boundary=${boundary}` } });
+  }
+
+  async bringIn(bytes: Uint8Array, filename?: string): Promise<DocumentSummary> {
+    const reply = await this.upload(bytes, filename);
+    if (reply.statusCode !== 201) throw new Error(reply.body);
+    return documentSummarySchema.parse(reply.json());
+  }
+
+  async document(id: string): Promise<StyletDocument> {
+    return documentSchema.parse((await this.app.inject(`/api/documents/${id}`)).json());
+  }
+
+  async annotations(id: string): Promise<Annotation[]> {
+    return annotationListSchema.parse((await this.app.inject(`/api/documents/${id}/annotations`)).json()).annotations;
+  }
+
+  send(id: string, operations: readonly Operation[]) {
+    return this.app.inject({ method: 'POST', url: `/api/documents/${id}/operations`, payload: { operations } });
+  }
+
+  async export(id: string, mode: string): Promise<Buffer> {
+    const reply = await this.app.inject(`/api/documents/${id}/export?annotations=${mode}`);
+    if (reply.statusCode !== 200) throw new Error(reply.body);
+    return reply.rawPayload;
+  }
+
+  /** Writes bytes where programs can read them. */
+  file(name: string, bytes: Uint8Array): string {
+    const path = join(this.folder, name);
+    writeFileSync(path, bytes);
+    return path;
+  }
+}
+
+async function administer(server: string, statement: string): Promise<void> {
+  const client = new pg.Client({ connectionString: `${server}/postgres` });
+  await client.connect();
+  await client.query(statement);
+  await client.end();
+}
+
+const NOW = '2026-09-01T08:00:00.123Z';
+
+export function operation(documentId: string, effect: Effect): Operation {
+  return { id: newId(), documentId, author: 'Reviewer', at: NOW, baseRevision: 0, effect };
+}
+
+/** A nib stroke along points, in page space. */
+export function stroke(pageId: string, points: [number, number][], change: Partial<Ink> = {}): Ink {
+  const samples = points.map(([x, y], i) => ({ x, y, pressure: 0.4 + (0.5 * i) / points.length, tiltX: 20, tiltY: -10, time: i * 5 }));
+  return {
+    kind: 'ink', id: newId(), pageId, order: 'a5', color: '#b3324b', opacity: 1, author: 'Reviewer',
+    created: NOW, modified: NOW, instrument: 'nib', width: 4, smoothing: 0.3,
+    samples: samplesToBase64(samplesOf(samples)), ...change,
+  };
+}
+
+export function highlight(pageId: string, quads: Markup['quads'], contents: string): Markup {
+  return {
+    kind: 'highlight', id: newId(), pageId, order: 'a1', color: '#ffe27a', opacity: 1, author: 'Reviewer',
+    created: NOW, modified: NOW, quads, contents,
+  };
+}
+
+/** Output of a program; throws with what it said when it fails. */
+export function tool(program: string, ...args: string[]): string {
+  return execFileSync(program, args, { encoding: 'utf8', maxBuffer: 256 * 1024 * 1024, stdio: ['ignore', 'pipe', 'pipe'] });
+}
+
+/** A picture in memory: RGB bytes, row by row. */
+export interface Picture {
+  readonly width: number;
+  readonly height: number;
+  at(x: number, y: number): [number, number, number];
+}
+
+/** Reads a binary PPM (netpbm, “PPM format specification”). */
+export function readPpm(path: string): Picture {
+  const bytes = readFileSync(path);
+  const [header, width, height] = /^P6\s+(\d+)\s+(\d+)\s+255\s/.exec(bytes.subarray(0, 64).toString('latin1'))!;
+  const w = Number(width);
+  return {
+    width: w,
+    height: Number(height),
+    at: (x, y) => {
+      const i = header.length + 3 * (Math.round(y) * w + Math.round(x));
+      return [bytes[i], bytes[i + 1], bytes[i + 2]];
+    },
+  };
+}
