@@ -3,11 +3,15 @@ import { createRequire } from 'node:module';
 const require = createRequire(import.meta.url);
 
 /** Packages that come as ES modules only and must be turned into CommonJS for Jest. */
-const esmOnly = '/node_modules/(?!(uuid|fractional-indexing|@scure|@noble|idb|1eurofilter|@material-symbols)/)';
+const esmOnly =
+  '/node_modules/(?!(uuid|fractional-indexing|@scure|@noble|idb|1eurofilter|@material-symbols)/)';
 
 const swc = [
   '@swc/jest',
-  { jsc: { target: 'es2022', parser: { syntax: 'typescript', decorators: true } }, module: { type: 'commonjs' } },
+  {
+    jsc: { target: 'es2022', parser: { syntax: 'typescript', decorators: true } },
+    module: { type: 'commonjs' },
+  },
 ];
 
 const plain = (name) => ({
@@ -33,11 +37,17 @@ const web = {
     '\\.svg$': '<rootDir>/jest.svg.cjs',
     '\\.(ts|mjs|js|html)$': [
       require.resolve('jest-preset-angular'),
-      { tsconfig: '<rootDir>/tsconfig.spec.json', stringifyContentPathRegex: '\\.html$', isolatedModules: true },
+      {
+        tsconfig: '<rootDir>/tsconfig.spec.json',
+        stringifyContentPathRegex: '\\.html$',
+        isolatedModules: true,
+      },
     ],
   },
   moduleFileExtensions: ['ts', 'html', 'js', 'mjs', 'json'],
-  transformIgnorePatterns: ['/node_modules/(?!(.*\\.mjs$|uuid|fractional-indexing|@scure|idb|@angular|@ngrx|@material-symbols)/?)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(.*\\.mjs$|uuid|fractional-indexing|@scure|idb|@angular|@ngrx|@material-symbols)/?)',
+  ],
   moduleNameMapper: { '^@stylet/core/(.*)$': `${import.meta.dirname}/core/src/$1/index.ts` },
 };
 

@@ -9,11 +9,10 @@ server.on('exit', (code) => process.exit(code ?? 1));
 
 const address = `http://127.0.0.1:${process.env.PORT}`;
 await waitUntilUp(`${address}/api/health`);
-const seed = spawn(
-  process.execPath,
-  ['--import', 'tsx', at('../demo/src/seed.ts'), address],
-  { stdio: 'inherit', env: { ...process.env, TSX_TSCONFIG_PATH: at('../demo/tsconfig.json') } },
-);
+const seed = spawn(process.execPath, ['--import', 'tsx', at('../demo/src/seed.ts'), address], {
+  stdio: 'inherit',
+  env: { ...process.env, TSX_TSCONFIG_PATH: at('../demo/tsconfig.json') },
+});
 seed.on('exit', (code) => {
   if (code !== 0) server.kill('SIGTERM');
   else console.log(`\nOpen ${address} in a browser. Ctrl+C stops Stylet.`);
@@ -21,7 +20,10 @@ seed.on('exit', (code) => {
 
 async function waitUntilUp(url) {
   for (let i = 0; i < 150; i++) {
-    const up = await fetch(url).then((reply) => reply.ok, () => false);
+    const up = await fetch(url).then(
+      (reply) => reply.ok,
+      () => false,
+    );
     if (up) return;
     await new Promise((resolve) => setTimeout(resolve, 200));
   }

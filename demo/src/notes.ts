@@ -4,7 +4,16 @@ import type { Point } from '@stylet/core/geometry';
 import { samplesOf, samplesToBase64, type Instrument } from '@stylet/core/ink';
 import { toPoints } from '@stylet/core/paper';
 import type { Line, TextRange } from '@stylet/core/text';
-import { arrow, calmHand, line, pathsOfText, ring, waves, write, type Typeface } from './stylus/index';
+import {
+  arrow,
+  calmHand,
+  line,
+  pathsOfText,
+  ring,
+  waves,
+  write,
+  type Typeface,
+} from './stylus/index';
 
 const INK = { ironGall: '#22304a', madder: '#b3324b', ultramarine: '#2f4fb5' } as const;
 
@@ -14,7 +23,11 @@ interface Pen {
   readonly width: number;
 }
 
-const fineliner = (color: string): Pen => ({ instrument: 'fineliner', color, width: toPoints(0.45) });
+const fineliner = (color: string): Pen => ({
+  instrument: 'fineliner',
+  color,
+  width: toPoints(0.45),
+});
 const nib = (color: string): Pen => ({ instrument: 'nib', color, width: toPoints(0.6) });
 
 /** Builds the annotations of the demo documents, stroke by stroke, with the simulated stylus. */
@@ -30,7 +43,15 @@ export class Notes {
   ) {}
 
   /** Handwriting on a page (counted from 1): baseline from (x, y) in page space. */
-  text(page: number, words: string, x: number, y: number, size: number, pen = fineliner(INK.ironGall), typeface: Typeface = 'EMSFelix'): this {
+  text(
+    page: number,
+    words: string,
+    x: number,
+    y: number,
+    size: number,
+    pen = fineliner(INK.ironGall),
+    typeface: Typeface = 'EMSFelix',
+  ): this {
     return this.draw(page, pathsOfText(words, { x, y, size, typeface }), pen);
   }
 

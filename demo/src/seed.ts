@@ -6,7 +6,14 @@ import {
 } from '@stylet/core/api';
 import { newId, type Effect } from '@stylet/core/document';
 import { makeDeck, makeHandbook, makePaper } from './documents/index';
-import { Notes, rangeOf, writeInHandbook, writeOnDeck, writeOnPaper, type FindWords } from './notes';
+import {
+  Notes,
+  rangeOf,
+  writeInHandbook,
+  writeOnDeck,
+  writeOnPaper,
+  type FindWords,
+} from './notes';
 import { readText } from './reading/index';
 
 const AUTHOR = 'Tidewater student';
@@ -43,7 +50,9 @@ async function seed(address: string): Promise<void> {
     const notes = new Notes(document, AUTHOR, new Date().toISOString());
     await annotate(notes, (page, words) => find(pdf, page, words));
     await send(address, document, notes.effects);
-    console.log(`Brought in “${title}”: ${document.pageCount} pages, ${notes.effects.length} annotations`);
+    console.log(
+      `Brought in “${title}”: ${document.pageCount} pages, ${notes.effects.length} annotations`,
+    );
   }
 }
 

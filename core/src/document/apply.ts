@@ -84,6 +84,8 @@ function withPage(state: DocumentState, pageId: string, page: PageAnnotations): 
 
 /** Only fields this kind of annotation has are taken over. */
 function changed(before: Annotation, fields: object): Annotation {
-  const known = Object.entries(fields).filter(([key, value]) => key in before && value !== undefined);
+  const known = Object.entries(fields).filter(
+    ([key, value]) => key in before && value !== undefined,
+  );
   return { ...before, ...Object.fromEntries(known) };
 }

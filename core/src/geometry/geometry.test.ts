@@ -1,5 +1,16 @@
 import fc from 'fast-check';
-import { compose, distanceToSegment, inverse, intersect, pageView, touches, transform, transformBox, unite, type Matrix } from './index';
+import {
+  compose,
+  distanceToSegment,
+  inverse,
+  intersect,
+  pageView,
+  touches,
+  transform,
+  transformBox,
+  unite,
+  type Matrix,
+} from './index';
 
 const number = fc.double({ min: -1000, max: 1000, noNaN: true });
 const point = fc.record({ x: number, y: number });
@@ -7,7 +18,10 @@ const matrix = fc
   .tuple(number, number, number, number, number, number)
   .filter(([a, b, c, d]) => Math.abs(a * d - b * c) > 1) as fc.Arbitrary<Matrix>;
 const box = fc.tuple(point, point).map(([a, b]) => ({
-  x0: Math.min(a.x, b.x), y0: Math.min(a.y, b.y), x1: Math.max(a.x, b.x), y1: Math.max(a.y, b.y),
+  x0: Math.min(a.x, b.x),
+  y0: Math.min(a.y, b.y),
+  x1: Math.max(a.x, b.x),
+  y1: Math.max(a.y, b.y),
 }));
 
 test('a matrix and its inverse cancel out', () => {
@@ -50,14 +64,19 @@ test.each([
   [90, { x: 792, y: 0 }],
   [180, { x: 612, y: 792 }],
   [270, { x: 0, y: 612 }],
-] as const)('at %i° the page’s top left corner is shown where clockwise turning puts it', (rotation, corner) => {
-  const shown = transform(pageView(612, 792, rotation, 1), { x: 0, y: 0 });
-  expect(shown).toEqual(expect.objectContaining({ x: expect.closeTo(corner.x), y: expect.closeTo(corner.y) }));
-  const whole = transformBox(pageView(612, 792, rotation, 1), { x0: 0, y0: 0, x1: 612, y1: 792 });
-  expect(whole.x0).toBeCloseTo(0);
-  expect(whole.y0).toBeCloseTo(0);
-  expect([whole.x1, whole.y1]).toEqual(rotation % 180 === 0 ? [612, 792] : [792, 612]);
-});
+] as const)(
+  'at %i° the page’s top left corner is shown where clockwise turning puts it',
+  (rotation, corner) => {
+    const shown = transform(pageView(612, 792, rotation, 1), { x: 0, y: 0 });
+    expect(shown).toEqual(
+      expect.objectContaining({ x: expect.closeTo(corner.x), y: expect.closeTo(corner.y) }),
+    );
+    const whole = transformBox(pageView(612, 792, rotation, 1), { x0: 0, y0: 0, x1: 612, y1: 792 });
+    expect(whole.x0).toBeCloseTo(0);
+    expect(whole.y0).toBeCloseTo(0);
+    expect([whole.x1, whole.y1]).toEqual(rotation % 180 === 0 ? [612, 792] : [792, 612]);
+  },
+);
 
 test('boxes share something exactly when they touch, and their union holds both', () => {
   fc.assert(
@@ -77,7 +96,8 @@ test('the distance to a segment is never more than to its ends, nor less than to
       expect(d).toBeLessThanOrEqual(Math.hypot(p.x - a.x, p.y - a.y) + 1e-9);
       expect(d).toBeLessThanOrEqual(Math.hypot(p.x - b.x, p.y - b.y) + 1e-9);
       const length = Math.hypot(b.x - a.x, b.y - a.y);
-      const toLine = length === 0 ? 0 : Math.abs((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x)) / length;
+      const toLine =
+        length === 0 ? 0 : Math.abs((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x)) / length;
       expect(d).toBeGreaterThanOrEqual(toLine - 1e-6);
     }),
   );

@@ -26,14 +26,7 @@ export function compose(first: Matrix, then: Matrix): Matrix {
 export function inverse([a, b, c, d, e, f]: Matrix): Matrix {
   const det = a * d - b * c;
   if (det === 0) throw new RangeError('matrix has no inverse');
-  return [
-    d / det,
-    -b / det,
-    -c / det,
-    a / det,
-    (c * f - d * e) / det,
-    (b * e - a * f) / det,
-  ];
+  return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det];
 }
 
 /** Where the map sends a point. */

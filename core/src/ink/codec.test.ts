@@ -34,7 +34,14 @@ test('quantising moves a sample by half of 1/100 pt at the most', () => {
 
 // Protocol Buffers documentation, “Encoding”: 150 is the varint 96 01; zigzag maps −1 to 1, 1 to 2.
 test('numbers are written as Protocol Buffers writes them', () => {
-  const at = (x: number): Sample => ({ x: x / 100, y: 0, pressure: 0, tiltX: 0, tiltY: 0, time: 0 });
+  const at = (x: number): Sample => ({
+    x: x / 100,
+    y: 0,
+    pressure: 0,
+    tiltX: 0,
+    tiltY: 0,
+    time: 0,
+  });
   const bytesOf = (x: number): number[] => [...encodeSamples(samplesOf([at(x)]))].slice(3);
   expect(bytesOf(75).slice(0, 2)).toEqual([0x96, 0x01]);
   expect(bytesOf(-1)[0]).toBe(1);
@@ -43,7 +50,12 @@ test('numbers are written as Protocol Buffers writes them', () => {
 
 test('a steady stroke takes few bytes a sample', () => {
   const list = Array.from({ length: 400 }, (_, i) => ({
-    x: 100 + i * 0.8, y: 200 + 12 * Math.sin(i / 15), pressure: 0.5 + 0.2 * Math.sin(i / 40), tiltX: 30, tiltY: 10, time: i * 4,
+    x: 100 + i * 0.8,
+    y: 200 + 12 * Math.sin(i / 15),
+    pressure: 0.5 + 0.2 * Math.sin(i / 40),
+    tiltX: 30,
+    tiltY: 10,
+    time: i * 4,
   }));
   expect(encodeSamples(samplesOf(list)).length / list.length).toBeLessThanOrEqual(6);
 });

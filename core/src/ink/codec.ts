@@ -131,7 +131,8 @@ class VarintReader {
       value += (byte & 127) * scale;
       if (byte < 128) return value;
       scale *= 128;
-      if (scale > 2 ** 49) throw new Problem('ink-samples-invalid', 'a number in the ink is too long');
+      if (scale > 2 ** 49)
+        throw new Problem('ink-samples-invalid', 'a number in the ink is too long');
     }
   }
 

@@ -5,24 +5,31 @@ import { OneEuroFilter, smoothingFactor } from './one-euro';
 // Casiez, Roussel, Vogel, CHI 2012, equations 3–5: α = 1 / (1 + τ/Te), τ = 1 / (2π fc).
 test('the smoothing factor is the published one', () => {
   fc.assert(
-    fc.property(fc.double({ min: 0.0001, max: 1, noNaN: true }), fc.double({ min: 0.01, max: 200, noNaN: true }), (te, fc_) => {
-      const tau = 1 / (2 * Math.PI * fc_);
-      expect(smoothingFactor(te, fc_)).toBeCloseTo(1 / (1 + tau / te), 10);
-    }),
+    fc.property(
+      fc.double({ min: 0.0001, max: 1, noNaN: true }),
+      fc.double({ min: 0.01, max: 200, noNaN: true }),
+      (te, fc_) => {
+        const tau = 1 / (2 * Math.PI * fc_);
+        expect(smoothingFactor(te, fc_)).toBeCloseTo(1 / (1 + tau / te), 10);
+      },
+    ),
   );
 });
 
 // The authors' own implementation, package 1eurofilter (Giguey and Casiez, Inria 2019).
-test.each([0, 0.05, 0.7])('with beta %d it gives what the authors’ implementation gives', (beta) => {
-  const ours = new OneEuroFilter({ minCutoff: 1.2, beta, derivativeCutoff: 1 });
-  const theirs = new PublishedFilter(120, 1.2, beta, 1);
-  let time = 0;
-  for (let i = 0; i < 500; i++) {
-    time += i % 3 === 0 ? 0.004 : 0.009;
-    const value = 40 * Math.sin(i / 20) + (i % 7) * 0.4;
-    expect(ours.filter(value, time)).toBeCloseTo(theirs.filter(value, time), 9);
-  }
-});
+test.each([0, 0.05, 0.7])(
+  'with beta %d it gives what the authors’ implementation gives',
+  (beta) => {
+    const ours = new OneEuroFilter({ minCutoff: 1.2, beta, derivativeCutoff: 1 });
+    const theirs = new PublishedFilter(120, 1.2, beta, 1);
+    let time = 0;
+    for (let i = 0; i < 500; i++) {
+      time += i % 3 === 0 ? 0.004 : 0.009;
+      const value = 40 * Math.sin(i / 20) + (i % 7) * 0.4;
+      expect(ours.filter(value, time)).toBeCloseTo(theirs.filter(value, time), 9);
+    }
+  },
+);
 
 test('a resting pen is steadied, a fast one hardly delayed', () => {
   const settings = { minCutoff: 1, beta: 0.3, derivativeCutoff: 1 };

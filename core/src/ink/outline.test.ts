@@ -7,15 +7,29 @@ import { Spine } from './spine';
 import { Stroke, strokePolygons, type StrokeStyle } from './stroke';
 
 const style = (change: Partial<StrokeStyle> = {}): StrokeStyle => ({
-  instrument: 'fineliner', width: 4, smoothing: 0, ...change,
+  instrument: 'fineliner',
+  width: 4,
+  smoothing: 0,
+  ...change,
 });
 const at = (x: number, y: number, time: number, pressure = 0.5): Sample => ({
-  x, y, pressure, tiltX: 0, tiltY: 0, time,
+  x,
+  y,
+  pressure,
+  tiltX: 0,
+  tiltY: 0,
+  time,
 });
 
 /** A wandering path with turns of every sharpness, reversals included. */
 const path = fc
-  .array(fc.tuple(fc.double({ min: 0, max: 60, noNaN: true }), fc.double({ min: 0, max: 60, noNaN: true })), { minLength: 2, maxLength: 12 })
+  .array(
+    fc.tuple(
+      fc.double({ min: 0, max: 60, noNaN: true }),
+      fc.double({ min: 0, max: 60, noNaN: true }),
+    ),
+    { minLength: 2, maxLength: 12 },
+  )
   .map((points) => points.map(([x, y], i) => quantise(at(x, y, i * 8))));
 
 const isInside = (polygons: readonly Polygon[], x: number, y: number): boolean =>
@@ -29,7 +43,16 @@ function spineOf(points: [number, number, number][]): Spine {
 
 // The area a disc of radius r sweeps along a segment of length l: 2 r l + π r² (Minkowski sum).
 test('a straight stroke has the area of its swept disc', () => {
-  const area = Math.abs(areaOf(outlineOf(spineOf([[10, 10, 2], [50, 40, 2]]))));
+  const area = Math.abs(
+    areaOf(
+      outlineOf(
+        spineOf([
+          [10, 10, 2],
+          [50, 40, 2],
+        ]),
+      ),
+    ),
+  );
   expect(area).toBeCloseTo(2 * 2 * 50 + Math.PI * 4, 0);
   expect(Math.abs(area - (200 + Math.PI * 4))).toBeLessThan(0.5);
 });
@@ -49,9 +72,20 @@ test('the outline covers the swept discs and nothing else, without holes', () =>
         for (let x = -6; x < 66; x += 2.3) {
           let distance = spine.length === 1 ? Math.hypot(x - spine.x[0], y - spine.y[0]) : Infinity;
           for (let i = 0; i + 1 < spine.length; i++)
-            distance = Math.min(distance, distanceToSegment({ x, y }, { x: spine.x[i], y: spine.y[i] }, { x: spine.x[i + 1], y: spine.y[i + 1] }));
+            distance = Math.min(
+              distance,
+              distanceToSegment(
+                { x, y },
+                { x: spine.x[i], y: spine.y[i] },
+                { x: spine.x[i + 1], y: spine.y[i + 1] },
+              ),
+            );
           if (Math.abs(distance - 2) < 0.06) continue;
-          expect({ x, y, inside: isInside(polygons, x, y) }).toEqual({ x, y, inside: distance < 2 });
+          expect({ x, y, inside: isInside(polygons, x, y) }).toEqual({
+            x,
+            y,
+            inside: distance < 2,
+          });
         }
       }
     }),
@@ -68,22 +102,32 @@ test('every stretch of the outline is turned the same way, so that pieces never 
   );
 });
 
-test.each(['fineliner', 'nib', 'highlighter'] as const)('what a %s shows while drawing is what it leaves', (instrument) => {
-  fc.assert(
-    fc.property(fc.array(path, { minLength: 1, maxLength: 20 }), fc.constantFrom(0, 0.3, 1), (parts, smoothing) => {
-      const samples = parts.flat().map((sample, i) => ({ ...sample, time: i * 8 }));
-      const live = new Stroke(style({ instrument, smoothing }));
-      const shownSettled: Polygon[] = [];
-      for (const sample of samples) {
-        live.add(sample);
-        for (let i = shownSettled.length; i < live.settledPieces.length; i++) shownSettled.push(live.settledPieces[i].slice());
-      }
-      // Settled pieces never changed after they were first shown, and the last frame is the result.
-      expect([...shownSettled, ...live.tail()]).toEqual(strokePolygons(style({ instrument, smoothing }), samplesOf(samples)));
-    }),
-    { numRuns: 40 },
-  );
-});
+test.each(['fineliner', 'nib', 'highlighter'] as const)(
+  'what a %s shows while drawing is what it leaves',
+  (instrument) => {
+    fc.assert(
+      fc.property(
+        fc.array(path, { minLength: 1, maxLength: 20 }),
+        fc.constantFrom(0, 0.3, 1),
+        (parts, smoothing) => {
+          const samples = parts.flat().map((sample, i) => ({ ...sample, time: i * 8 }));
+          const live = new Stroke(style({ instrument, smoothing }));
+          const shownSettled: Polygon[] = [];
+          for (const sample of samples) {
+            live.add(sample);
+            for (let i = shownSettled.length; i < live.settledPieces.length; i++)
+              shownSettled.push(live.settledPieces[i].slice());
+          }
+          // Settled pieces never changed after they were first shown, and the last frame is the result.
+          expect([...shownSettled, ...live.tail()]).toEqual(
+            strokePolygons(style({ instrument, smoothing }), samplesOf(samples)),
+          );
+        },
+      ),
+      { numRuns: 40 },
+    );
+  },
+);
 
 test('without smoothing the line passes through every sample', () => {
   fc.assert(
@@ -95,14 +139,17 @@ test('without smoothing the line passes through every sample', () => {
 });
 
 test('smoothed ink still reaches the nib', () => {
-  const samples = Array.from({ length: 50 }, (_, i) => quantise(at(i * 4, 20 * Math.sin(i / 5), i * 4)));
+  const samples = Array.from({ length: 50 }, (_, i) =>
+    quantise(at(i * 4, 20 * Math.sin(i / 5), i * 4)),
+  );
   const polygons = strokePolygons(style({ smoothing: 1, width: 1 }), samplesOf(samples));
   const last = samples[samples.length - 1];
   expect(isInside(polygons, last.x - 0.01, last.y)).toBe(true);
 });
 
 test('a nib presses wider, a fineliner does not', () => {
-  const line = (pressure: number): Sample[] => [0, 1, 2, 3].map((i) => quantise(at(i * 10, 0, i * 8, pressure)));
+  const line = (pressure: number): Sample[] =>
+    [0, 1, 2, 3].map((i) => quantise(at(i * 10, 0, i * 8, pressure)));
   const area = (instrument: 'nib' | 'fineliner', pressure: number): number =>
     Math.abs(areaOf(strokePolygons(style({ instrument }), samplesOf(line(pressure)))[0]));
   expect(area('nib', 0.9)).toBeGreaterThan(1.5 * area('nib', 0.2));
@@ -110,7 +157,10 @@ test('a nib presses wider, a fineliner does not', () => {
 });
 
 test('a highlighter is a straight bar with flat ends', () => {
-  const [bar] = strokePolygons(style({ instrument: 'highlighter', width: 10 }), samplesOf([at(0, 0, 0), at(30, 9, 8), at(100, 0, 16)]));
+  const [bar] = strokePolygons(
+    style({ instrument: 'highlighter', width: 10 }),
+    samplesOf([at(0, 0, 0), at(30, 9, 8), at(100, 0, 16)]),
+  );
   expect(bar.length).toBe(8);
   expect(Math.abs(areaOf(bar))).toBeCloseTo(1000);
 });

@@ -12,13 +12,22 @@ test('contrast as WCAG defines it', () => {
 });
 
 test('colours go to components and back', () => {
-  for (const color of ['#22304a', '#ffe27a', '#000000', '#ffffff']) expect(hexOf(...rgbOf(color))).toBe(color);
+  for (const color of ['#22304a', '#ffe27a', '#000000', '#ffffff'])
+    expect(hexOf(...rgbOf(color))).toBe(color);
 });
 
 const markup = (kind: Markup['kind']): Markup => ({
-  kind, id: newId(), pageId: newId(), order: 'a0', color: '#ffe27a', opacity: 1, author: '',
-  created: '2026-09-01T08:00:00.000Z', modified: '2026-09-01T08:00:00.000Z',
-  quads: [[0, 0, 100, 0, 0, 10, 100, 10]], contents: '',
+  kind,
+  id: newId(),
+  pageId: newId(),
+  order: 'a0',
+  color: '#ffe27a',
+  opacity: 1,
+  author: '',
+  created: '2026-09-01T08:00:00.000Z',
+  modified: '2026-09-01T08:00:00.000Z',
+  quads: [[0, 0, 100, 0, 0, 10, 100, 10]],
+  contents: '',
 });
 
 test('a highlight fills its quads and lies under the words', () => {

@@ -62,12 +62,10 @@ export class Destinations {
   }
 
   private explicit([target, kind, ...parms]: PdfValue[]): Destination | undefined {
-    const pageIndex =
-      target instanceof PdfRef ? this.indexOf.get(target.object) : numberOr(target);
+    const pageIndex = target instanceof PdfRef ? this.indexOf.get(target.object) : numberOr(target);
     const page = pageIndex === undefined ? undefined : this.pages[pageIndex];
     if (pageIndex === undefined || !page) return undefined;
-    const number = (i: number): number | undefined =>
-      numberOr(this.file.resolve(parms[i] ?? null));
+    const number = (i: number): number | undefined => numberOr(this.file.resolve(parms[i] ?? null));
     const at = (left: number | undefined, top: number | undefined): Destination => {
       const place = transform(userToPage(page.box), {
         x: left ?? page.box.x0,

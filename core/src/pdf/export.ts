@@ -2,7 +2,12 @@ import { paintingOrder, type Annotation, type PageAnnotations } from '../documen
 import { liesUnder } from '../paint/index';
 import { drawForm, normalAppearance, placement } from './annotations/flatten';
 import { isMark } from './annotations/kinds';
-import { annotationDict, isUntouched, writeAppearance, type OwnAnnotation } from './annotations/write';
+import {
+  annotationDict,
+  isUntouched,
+  writeAppearance,
+  type OwnAnnotation,
+} from './annotations/write';
 import {
   PdfDict,
   PdfRef,
@@ -67,7 +72,10 @@ function changesTo(
 }
 
 /** What is no mark stays (links, fields); the windows of marks go with them. */
-function sortOut(file: PdfFile, annots: readonly PdfValue[]): { kept: PdfValue[]; marks: PdfValue[] } {
+function sortOut(
+  file: PdfFile,
+  annots: readonly PdfValue[],
+): { kept: PdfValue[]; marks: PdfValue[] } {
   const marks = annots.filter((value) => {
     const dict = file.dict(value);
     return dict !== undefined && isMark(file, dict);
@@ -101,10 +109,12 @@ function withAnnotations(
     const dict = value instanceof PdfRef ? file.dict(value) : undefined;
     return dict && isMark(file, dict) && !present.has((value as PdfRef).object);
   });
-  const removedWindows = new Set(sortOut(file, removed).marks.flatMap((mark) => {
-    const popup = file.dict(mark)!.get('Popup');
-    return popup instanceof PdfRef ? [popup.object] : [];
-  }));
+  const removedWindows = new Set(
+    sortOut(file, removed).marks.flatMap((mark) => {
+      const popup = file.dict(mark)!.get('Popup');
+      return popup instanceof PdfRef ? [popup.object] : [];
+    }),
+  );
   const result = before.filter(
     (value) =>
       !removed.includes(value) && !(value instanceof PdfRef && removedWindows.has(value.object)),
@@ -130,7 +140,10 @@ function flattened(
 ): Record<string, PdfValue> {
   const forms = new Map<string, PdfValue>();
   const lines: string[] = [];
-  const draw = (form: PdfRef, matrix: readonly [number, number, number, number, number, number]) => {
+  const draw = (
+    form: PdfRef,
+    matrix: readonly [number, number, number, number, number, number],
+  ) => {
     const resource = `Stylet${forms.size}`;
     forms.set(resource, form);
     lines.push(drawForm(resource, matrix));

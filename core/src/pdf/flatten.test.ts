@@ -2,7 +2,11 @@ import { PdfDict, PdfFile, bytesInMemory, bytesOf } from './objects/index';
 import { placement } from './annotations/flatten';
 
 const file = new PdfFile(
-  bytesInMemory(bytesOf('%PDF-1.4\n1 0 obj\n<</Pages 2 0 R>>\nendobj\nxref\n0 2\n0000000000 65535 f\r\n0000000009 00000 n\r\ntrailer\n<</Size 2/Root 1 0 R>>\nstartxref\n41\n%%EOF\n')),
+  bytesInMemory(
+    bytesOf(
+      '%PDF-1.4\n1 0 obj\n<</Pages 2 0 R>>\nendobj\nxref\n0 2\n0000000000 65535 f\r\n0000000009 00000 n\r\ntrailer\n<</Size 2/Root 1 0 R>>\nstartxref\n41\n%%EOF\n',
+    ),
+  ),
 );
 const place = (rect: number[], bbox: number[], matrix?: number[]) =>
   placement(file, PdfDict.of({ Rect: rect }), PdfDict.of({ BBox: bbox, Matrix: matrix }));

@@ -5,7 +5,13 @@ import { readLabels, numeral } from './labels';
 function fileWith(labels: string): PdfFile {
   const body = `1 0 obj\n<< /Type /Catalog /Pages 2 0 R /PageLabels ${labels} >>\nendobj\n`;
   const start = 9 + body.length;
-  return new PdfFile(bytesInMemory(bytesOf(`%PDF-1.4\n${body}xref\n0 2\n0000000000 65535 f\r\n0000000009 00000 n\r\ntrailer\n<< /Size 2 /Root 1 0 R >>\nstartxref\n${start}\n%%EOF\n`)));
+  return new PdfFile(
+    bytesInMemory(
+      bytesOf(
+        `%PDF-1.4\n${body}xref\n0 2\n0000000000 65535 f\r\n0000000009 00000 n\r\ntrailer\n<< /Size 2 /Root 1 0 R >>\nstartxref\n${start}\n%%EOF\n`,
+      ),
+    ),
+  );
 }
 
 // ISO 32000-1, 12.4.2, the clause's own example: i, ii, iii, iv, 1, 2, 3, A-8, A-9, …
@@ -21,10 +27,20 @@ test('without labels pages have their numbers', () => {
 // ISO 32000-1, table 159: letters go A to Z, then AA to ZZ, and so on.
 test('letters and roman numbers', () => {
   expect([1, 26, 27, 52, 53].map((n) => numeral(n, 'A'))).toEqual(['A', 'Z', 'AA', 'ZZ', 'AAA']);
-  expect([4, 9, 14, 40, 90, 400, 1994].map((n) => numeral(n, 'R'))).toEqual(['IV', 'IX', 'XIV', 'XL', 'XC', 'CD', 'MCMXCIV']);
+  expect([4, 9, 14, 40, 90, 400, 1994].map((n) => numeral(n, 'R'))).toEqual([
+    'IV',
+    'IX',
+    'XIV',
+    'XL',
+    'XC',
+    'CD',
+    'MCMXCIV',
+  ]);
 });
 
 test('a tree of several levels is read in order', () => {
-  const file = fileWith('<< /Kids [ << /Nums [ 0 << /S /r >> ] >> << /Nums [ 2 << /S /D /P (B ) >> ] >> ] >>');
+  const file = fileWith(
+    '<< /Kids [ << /Nums [ 0 << /S /r >> ] >> << /Nums [ 2 << /S /D /P (B ) >> ] >> ] >>',
+  );
   expect(readLabels(file, 4)).toEqual(['i', 'ii', 'B 1', 'B 2']);
 });

@@ -24,7 +24,9 @@ export function readOutline(file: PdfFile, destinations: Destinations): OutlineE
       seen.add(item);
       const destination = destinations.of(item);
       entries.push({
-        title: textOf(file.resolve(item.get('Title'))).replace(/\s+/g, ' ').trim(),
+        title: textOf(file.resolve(item.get('Title')))
+          .replace(/\s+/g, ' ')
+          .trim(),
         ...(destination ? { destination } : {}),
         open: (numberOr(file.resolve(item.get('Count'))) ?? 0) >= 0,
         children: siblings(item.get('First')),

@@ -38,11 +38,13 @@ export function readPages(file: PdfFile): PdfPage[] {
     if (visited.has(ref.object)) throw new PdfSyntaxError('the page tree goes round in a circle');
     visited.add(ref.object);
     const node = file.resolve(ref);
-    if (!(node instanceof PdfDict)) throw new PdfSyntaxError(`page object ${ref.object} is missing`);
+    if (!(node instanceof PdfDict))
+      throw new PdfSyntaxError(`page object ${ref.object} is missing`);
     const attributes = inherit(node, inherited);
     if (node.get('Kids') !== null && nameText(file.resolve(node.get('Type'))) !== 'Page') {
       const kids = file.array(node.get('Kids'));
-      for (let i = kids.length - 1; i >= 0; i--) stack.push({ ref: kids[i], inherited: attributes });
+      for (let i = kids.length - 1; i >= 0; i--)
+        stack.push({ ref: kids[i], inherited: attributes });
     } else {
       pages.push({
         ref,

@@ -96,7 +96,9 @@ export function glyphsOf(
     setTextRise: ([v]) => (state.rise = v as number),
     setLeading: ([v]) => (state.leading = -(v as number)),
     setTextMatrix: (args) => {
-      const matrix = (args.length === 6 ? args : Array.from(args[0] as number[])) as never as Matrix;
+      const matrix = (args.length === 6
+        ? args
+        : Array.from(args[0] as number[])) as never as Matrix;
       state.lineMatrix = state.textMatrix = matrix;
     },
     moveText: ([x, y]) => move(x as number, y as number),
@@ -116,7 +118,9 @@ export function glyphsOf(
 }
 
 function isMatrix(value: unknown): value is Matrix {
-  return (Array.isArray(value) || ArrayBuffer.isView(value)) && (value as Float32Array).length === 6;
+  return (
+    (Array.isArray(value) || ArrayBuffer.isView(value)) && (value as Float32Array).length === 6
+  );
 }
 
 function showText(state: TextState, shown: (number | ShownGlyph)[], glyphs: Glyph[]): void {

@@ -40,7 +40,10 @@ function linesAt(angle: TextAngle, words: readonly Word[]): Line[] {
   const rows: Framed[][] = [];
   for (const item of framed) {
     // The nearest rows are the last ones: words come from top to bottom.
-    const row = rows.slice(-4).reverse().find((candidate) => sameRow(candidate[0].box, item.box));
+    const row = rows
+      .slice(-4)
+      .reverse()
+      .find((candidate) => sameRow(candidate[0].box, item.box));
     if (row) row.push(item);
     else rows.push([item]);
   }

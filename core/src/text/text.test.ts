@@ -1,15 +1,39 @@
-import { joinLines, lineAt, linesOf, rangeBetween, uprightFrame, wordsOf, type Glyph, type TextAngle, type Word } from './index';
+import {
+  joinLines,
+  lineAt,
+  linesOf,
+  rangeBetween,
+  uprightFrame,
+  wordsOf,
+  type Glyph,
+  type TextAngle,
+  type Word,
+} from './index';
 import { inverse, transformBox } from '../geometry/index';
 
 const word = (text: string, x: number, y: number, width = text.length * 5): Word => ({
-  text, box: { x0: x, y0: y, x1: x + width, y1: y + 10 }, angle: 0, size: 10,
+  text,
+  box: { x0: x, y0: y, x1: x + width, y1: y + 10 },
+  angle: 0,
+  size: 10,
 });
 const glyphs = (text: string, x: number, y: number, gap = 0): Glyph[] =>
-  [...text].map((c, i) => ({ text: c, box: { x0: x + i * (5 + gap), y0: y, x1: x + i * (5 + gap) + 5, y1: y + 10 }, angle: 0, size: 10 }));
-const read = (words: Word[]): string[] => linesOf(words).map((line) => line.words.map((w) => w.text).join(' '));
+  [...text].map((c, i) => ({
+    text: c,
+    box: { x0: x + i * (5 + gap), y0: y, x1: x + i * (5 + gap) + 5, y1: y + 10 },
+    angle: 0,
+    size: 10,
+  }));
+const read = (words: Word[]): string[] =>
+  linesOf(words).map((line) => line.words.map((w) => w.text).join(' '));
 
 test('gaps, white space and new baselines part words; close letters stay together', () => {
-  const words = wordsOf([...glyphs('tide', 0, 0), ...glyphs('table', 23, 0), ...glyphs(' x', 48, 0), ...glyphs('low', 0, 14)]);
+  const words = wordsOf([
+    ...glyphs('tide', 0, 0),
+    ...glyphs('table', 23, 0),
+    ...glyphs(' x', 48, 0),
+    ...glyphs('low', 0, 14),
+  ]);
   expect(words.map((w) => w.text)).toEqual(['tide', 'table', 'x', 'low']);
   expect(wordsOf(glyphs('wave', 0, 0, 0.5)).map((w) => w.text)).toEqual(['wave']);
 });
@@ -23,16 +47,30 @@ test('two columns are read one after the other, below a title that spans both', 
     Array.from({ length: 5 }, (_, i) => word(`${name}${i}longenough`, x, 40 + i * 14, 90));
   const words = [word('Title', 0, 0, 210), ...column(0, 'a'), ...column(120, 'b')];
   const mixed = [...words].sort((p, q) => p.box.y0 - q.box.y0 || p.box.x0 - q.box.x0);
-  expect(read(mixed)).toEqual(['Title', ...[0, 1, 2, 3, 4].map((i) => `a${i}longenough`), ...[0, 1, 2, 3, 4].map((i) => `b${i}longenough`)]);
+  expect(read(mixed)).toEqual([
+    'Title',
+    ...[0, 1, 2, 3, 4].map((i) => `a${i}longenough`),
+    ...[0, 1, 2, 3, 4].map((i) => `b${i}longenough`),
+  ]);
 });
 
 test.each([0, 90, 180, 270] as TextAngle[])('text at %i° is read in its own direction', (angle) => {
   const back = inverse(uprightFrame(angle));
-  const turned = [word('first', 0, 0), word('second', 30, 0), word('third', 0, 14)].map((w) => ({ ...w, angle, box: transformBox(back, w.box) }));
+  const turned = [word('first', 0, 0), word('second', 30, 0), word('third', 0, 14)].map((w) => ({
+    ...w,
+    angle,
+    box: transformBox(back, w.box),
+  }));
   expect(read(turned)).toEqual(['first second', 'third']);
 });
 
-const lines = linesOf([word('Once', 0, 0), word('the', 25, 0), word('depth', 45, 0), word('is', 0, 14), word('below', 15, 14)]);
+const lines = linesOf([
+  word('Once', 0, 0),
+  word('the', 25, 0),
+  word('depth', 45, 0),
+  word('is', 0, 14),
+  word('below', 15, 14),
+]);
 
 test('a stroke from word to word marks the words between, as high as their lines', () => {
   const range = rangeBetween(lines, { x: 30, y: 5 }, { x: 20, y: 20 })!;
@@ -44,7 +82,9 @@ test('a stroke from word to word marks the words between, as high as their lines
 });
 
 test('it makes no difference which end comes first', () => {
-  expect(rangeBetween(lines, { x: 20, y: 20 }, { x: 30, y: 5 })).toEqual(rangeBetween(lines, { x: 30, y: 5 }, { x: 20, y: 20 }));
+  expect(rangeBetween(lines, { x: 20, y: 20 }, { x: 30, y: 5 })).toEqual(
+    rangeBetween(lines, { x: 30, y: 5 }, { x: 20, y: 20 }),
+  );
 });
 
 test('off the text there is nothing to mark', () => {
@@ -53,6 +93,8 @@ test('off the text there is nothing to mark', () => {
 });
 
 test('a word broken at a line’s end is joined again; a compound is not broken', () => {
-  expect(joinLines(['the long-', 'shore drift', 'of the spit'])).toBe('the longshore drift of the spit');
+  expect(joinLines(['the long-', 'shore drift', 'of the spit'])).toBe(
+    'the longshore drift of the spit',
+  );
   expect(joinLines(['two-', 'Way'])).toBe('two- Way');
 });

@@ -11,32 +11,58 @@ const chapters: readonly { title: string; slides: readonly string[] }[] = [
   {
     title: 'Waves at sea',
     slides: [
-      'What a wave carries', 'Linear theory', 'The dispersion relation', 'Dispersion table',
-      'Wind, fetch and duration', 'Swell outlives the storm', 'Wave groups', 'Group speed',
-      'Energy and power', 'Reading a wave record', 'Exercise: the swell of the night',
+      'What a wave carries',
+      'Linear theory',
+      'The dispersion relation',
+      'Dispersion table',
+      'Wind, fetch and duration',
+      'Swell outlives the storm',
+      'Wave groups',
+      'Group speed',
+      'Energy and power',
+      'Reading a wave record',
+      'Exercise: the swell of the night',
     ],
   },
   {
     title: 'Into shallow water',
     slides: [
-      'Shoaling: why waves grow near the shore', 'Refraction around a headland', 'Diffraction behind a mole',
-      'Bottom friction', 'The depth of closure', 'Set-down and set-up', 'A transect in numbers',
+      'Shoaling: why waves grow near the shore',
+      'Refraction around a headland',
+      'Diffraction behind a mole',
+      'Bottom friction',
+      'The depth of closure',
+      'Set-down and set-up',
+      'A transect in numbers',
       'Exercise: headland sketch',
     ],
   },
   {
     title: 'Breaking',
     slides: [
-      'Four kinds of breaker', 'Surf similarity number', 'Breaker index', 'The surf zone',
-      'Longshore current', 'Longshore drift', 'Rip currents', 'Swash and backwash',
-      'Bars and troughs', 'Exercise: count the breakers',
+      'Four kinds of breaker',
+      'Surf similarity number',
+      'Breaker index',
+      'The surf zone',
+      'Longshore current',
+      'Longshore drift',
+      'Rip currents',
+      'Swash and backwash',
+      'Bars and troughs',
+      'Exercise: count the breakers',
     ],
   },
   {
     title: 'Tides',
     slides: [
-      'The tide as a long wave', 'Spring and neap', 'Reading the tide table', 'Currents in the inlet',
-      'The tidal prism', 'Ebb delta and flood delta', 'Storm surge', 'Levels and datums',
+      'The tide as a long wave',
+      'Spring and neap',
+      'Reading the tide table',
+      'Currents in the inlet',
+      'The tidal prism',
+      'Ebb delta and flood delta',
+      'Storm surge',
+      'Levels and datums',
       'Exercise: high water at the outer bar',
     ],
   },
@@ -72,7 +98,13 @@ function titleSlide(doc: PDFDocument, faces: Faces): void {
   drawSwell(page, 150, 16);
   page.drawText('Waves and tides', { x: 60, y: 370, size: 46, font: faces.bold, color: ink });
   page.drawRectangle({ x: 60, y: 348, width: 96, height: 4, color: verdigris });
-  page.drawText('Tidewater field course, first week', { x: 60, y: 308, size: 20, font: faces.sans, color: ink });
+  page.drawText('Tidewater field course, first week', {
+    x: 60,
+    y: 308,
+    size: 20,
+    font: faces.sans,
+    color: ink,
+  });
 }
 
 function drawOverview(
@@ -88,7 +120,13 @@ function drawOverview(
     page.drawText(String(entry.page + 1), { x: 600, y, size: 20, font: faces.sans, color: ink });
     addLink(doc, page, [56, y - 8, 640, y + 26], { page: entry.page, top: HEIGHT });
   });
-  page.drawText('Course page: course.example', { x: 60, y: 60, size: 14, font: faces.sans, color: verdigris });
+  page.drawText('Course page: course.example', {
+    x: 60,
+    y: 60,
+    size: 14,
+    font: faces.sans,
+    color: verdigris,
+  });
   addLink(doc, page, [56, 54, 260, 76], { url: 'https://course.example/tidewater' });
 }
 
@@ -116,12 +154,24 @@ function contentSlide(
       'Once the depth is below half a wavelength, the wave feels the bed and slows down. Energy must still get through, so its height must rise until it breaks.',
       { ...block, y },
     );
-    page.drawText('Breaker index: height is about 0.78 of the depth', { x: 60, y: y - 24, size: 15, font: faces.sans, color: ink });
+    page.drawText('Breaker index: height is about 0.78 of the depth', {
+      x: 60,
+      y: y - 24,
+      size: 15,
+      font: faces.sans,
+      color: ink,
+    });
   } else {
     for (let i = 0; i < 3; i++) y = setParagraph(page, sentence(random), { ...block, y }) - 12;
   }
   drawBeach(page, key % 3);
-  page.drawText(String(doc.getPageCount()), { x: 668, y: 24, size: 12, font: faces.sans, color: ink });
+  page.drawText(String(doc.getPageCount()), {
+    x: 668,
+    y: 24,
+    size: 12,
+    font: faces.sans,
+    color: ink,
+  });
 }
 
 function heading(page: PDFPage, faces: Faces, text: string): void {
@@ -132,13 +182,16 @@ function heading(page: PDFPage, faces: Faces, text: string): void {
 /** A beach section with waves running up on it; three variants. */
 function drawBeach(page: PDFPage, variant: number): void {
   const slope = 60 + variant * 26;
-  page.drawSvgPath(`M 0 0 L 90 ${-slope * 0.15} L 170 ${-slope * 0.6} L 260 ${-slope} L 260 40 L 0 40 Z`, {
-    x: 420,
-    y: 220,
-    color: sand,
-    borderColor: ink,
-    borderWidth: 0.6,
-  });
+  page.drawSvgPath(
+    `M 0 0 L 90 ${-slope * 0.15} L 170 ${-slope * 0.6} L 260 ${-slope} L 260 40 L 0 40 Z`,
+    {
+      x: 420,
+      y: 220,
+      color: sand,
+      borderColor: ink,
+      borderWidth: 0.6,
+    },
+  );
   const crests = Array.from({ length: 5 }, (_, i) => {
     const x = i * 36;
     const height = 8 + i * (4 + variant);

@@ -2,7 +2,16 @@ import type { PDFDocument, PDFPage } from '@cantoo/pdf-lib';
 import { seeded, type Random } from '../stylus/random';
 import { paragraph } from './prose';
 import { addLink, setLabels, setOutline, type Heading } from './structure';
-import { breakLines, ink, newDocument, setLines, setParagraph, verdigris, white, type Faces } from './typeset';
+import {
+  breakLines,
+  ink,
+  newDocument,
+  setLines,
+  setParagraph,
+  verdigris,
+  white,
+  type Faces,
+} from './typeset';
 
 const WIDTH = 482;
 const HEIGHT = 680;
@@ -14,20 +23,79 @@ const REGISTER = 10;
 const PAGES = 320;
 
 const parts = [
-  'Before the tide', 'Surveying the beach', 'Water levels', 'Waves', 'Currents', 'Sediment',
-  'Dunes', 'Marsh and flat', 'Storms', 'Keeping records',
+  'Before the tide',
+  'Surveying the beach',
+  'Water levels',
+  'Waves',
+  'Currents',
+  'Sediment',
+  'Dunes',
+  'Marsh and flat',
+  'Storms',
+  'Keeping records',
 ];
 const topics = [
-  'Aims', 'Instruments', 'Choosing stations', 'Procedure', 'Errors', 'Worked example', 'Checklist',
+  'Aims',
+  'Instruments',
+  'Choosing stations',
+  'Procedure',
+  'Errors',
+  'Worked example',
+  'Checklist',
 ];
 const terms = [
-  'accretion', 'backwash', 'barchan', 'bar, outer', 'bedform', 'berm', 'breaker index', 'chenier',
-  'closure depth', 'core, sediment', 'creek', 'datum', 'drift, longshore', 'dune, fore-', 'ebb delta',
-  'fetch', 'flood delta', 'foreshore', 'grain size', 'groyne', 'halocline', 'headland', 'inlet',
-  'levelling', 'lunar day', 'marsh, salt', 'mole', 'neap tide', 'overwash', 'plunging breaker',
-  'prism, tidal', 'profile, beach', 'refraction', 'rip channel', 'runnel', 'saltation', 'set-up',
-  'shoaling', 'slack water', 'slope, beach', 'spit head', 'spring tide', 'surge', 'swash', 'swell',
-  'tide table', 'transect', 'trough', 'turbidity', 'wave record', 'wrack line', 'zero mark',
+  'accretion',
+  'backwash',
+  'barchan',
+  'bar, outer',
+  'bedform',
+  'berm',
+  'breaker index',
+  'chenier',
+  'closure depth',
+  'core, sediment',
+  'creek',
+  'datum',
+  'drift, longshore',
+  'dune, fore-',
+  'ebb delta',
+  'fetch',
+  'flood delta',
+  'foreshore',
+  'grain size',
+  'groyne',
+  'halocline',
+  'headland',
+  'inlet',
+  'levelling',
+  'lunar day',
+  'marsh, salt',
+  'mole',
+  'neap tide',
+  'overwash',
+  'plunging breaker',
+  'prism, tidal',
+  'profile, beach',
+  'refraction',
+  'rip channel',
+  'runnel',
+  'saltation',
+  'set-up',
+  'shoaling',
+  'slack water',
+  'slope, beach',
+  'spit head',
+  'spring tide',
+  'surge',
+  'swash',
+  'swell',
+  'tide table',
+  'transect',
+  'trough',
+  'turbidity',
+  'wave record',
+  'wrack line',
+  'zero mark',
 ];
 
 interface Section {
@@ -136,10 +204,22 @@ function drawFront(doc: PDFDocument, faces: Faces, sections: readonly Section[])
   const cover = doc.getPage(0);
   cover.drawRectangle({ x: 0, y: 0, width: WIDTH, height: HEIGHT, color: verdigris });
   setParagraph(cover, 'Coastal field handbook', {
-    x: LEFT, y: 460, width: 320, size: 40, leading: 48, font: faces.bold, color: white,
+    x: LEFT,
+    y: 460,
+    width: 320,
+    size: 40,
+    leading: 48,
+    font: faces.bold,
+    color: white,
   });
   const title = doc.getPage(1);
-  title.drawText('Tidewater field course', { x: LEFT, y: 400, size: 18, font: faces.text, color: ink });
+  title.drawText('Tidewater field course', {
+    x: LEFT,
+    y: 400,
+    size: 18,
+    font: faces.text,
+    color: ink,
+  });
   const listed = sections.filter(({ number }) => number.split('.').length < 3);
   const perPage = 34;
   for (let i = 0; i < listed.length; i++) {
@@ -150,17 +230,40 @@ function drawFront(doc: PDFDocument, faces: Faces, sections: readonly Section[])
     const { number, title: name, page: target } = listed[i];
     const isPart = !number.includes('.');
     const font = isPart ? faces.bold : faces.text;
-    page.drawText(`${number}  ${name}`, { x: LEFT + (isPart ? 0 : 16), y, size: 10.5, font, color: ink });
-    page.drawText(String(target - FRONT + 1), { x: WIDTH - LEFT - 20, y, size: 10.5, font, color: ink });
+    page.drawText(`${number}  ${name}`, {
+      x: LEFT + (isPart ? 0 : 16),
+      y,
+      size: 10.5,
+      font,
+      color: ink,
+    });
+    page.drawText(String(target - FRONT + 1), {
+      x: WIDTH - LEFT - 20,
+      y,
+      size: 10.5,
+      font,
+      color: ink,
+    });
     addLink(doc, page, [LEFT, y - 3, WIDTH - LEFT, y + 11], { page: target, top: TOP + 24 });
   }
   const random = seeded(14);
   for (let i = 5; i < FRONT; i++) {
     const page = doc.getPage(i);
     footer(page, faces, ['vi', 'vii', 'viii', 'ix', 'x', 'xi', 'xii', 'xiii', 'xiv'][i - 5]);
-    page.drawText('How to use this book', { x: LEFT, y: TOP, size: 16, font: faces.bold, color: ink });
+    page.drawText('How to use this book', {
+      x: LEFT,
+      y: TOP,
+      size: 16,
+      font: faces.bold,
+      color: ink,
+    });
     setParagraph(page, paragraph(random, 14), {
-      x: LEFT, y: TOP - 34, width: TEXT_WIDTH, size: 10.5, leading: 15, font: faces.text,
+      x: LEFT,
+      y: TOP - 34,
+      width: TEXT_WIDTH,
+      size: 10.5,
+      leading: 15,
+      font: faces.text,
     });
   }
 }
@@ -177,7 +280,13 @@ function drawRegister(doc: PDFDocument, faces: Faces, random: Random): void {
     for (let k = 0; k < 5; k++) {
       const target = FRONT + Math.floor(random() * (PAGES - FRONT - REGISTER));
       const x = LEFT + 150 + k * 42;
-      page.drawText(String(target - FRONT + 1), { x, y, size: 11, font: faces.text, color: verdigris });
+      page.drawText(String(target - FRONT + 1), {
+        x,
+        y,
+        size: 11,
+        font: faces.text,
+        color: verdigris,
+      });
       addLink(doc, page, [x, y - 3, x + 24, y + 11], { page: target, top: HEIGHT });
     }
   });

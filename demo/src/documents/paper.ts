@@ -15,8 +15,14 @@ const LEADING = 13;
 const SIZE = 10;
 
 const sections = [
-  'Introduction', 'Study site', 'Methods', 'Wind and fetch', 'Grain size', 'Migration rates',
-  'Discussion', 'Conclusions',
+  'Introduction',
+  'Study site',
+  'Methods',
+  'Wind and fetch',
+  'Grain size',
+  'Migration rates',
+  'Discussion',
+  'Conclusions',
 ];
 
 /** A two-column paper of twelve A4 pages, to be reviewed. */
@@ -40,7 +46,13 @@ export async function makePaper(): Promise<Uint8Array> {
       }
       fillColumn(page, faces, x, y, random);
     }
-    page.drawText(String(number + 1), { x: WIDTH / 2 - 4, y: 28, size: 9, font: faces.sans, color: ink });
+    page.drawText(String(number + 1), {
+      x: WIDTH / 2 - 4,
+      y: 28,
+      size: 9,
+      font: faces.sans,
+      color: ink,
+    });
   }
   setOutline(doc, headings);
   return doc.save();
@@ -49,24 +61,46 @@ export async function makePaper(): Promise<Uint8Array> {
 function drawTitle(page: PDFPage, faces: Faces): number {
   const block = { x: MARGIN, width: WIDTH - 2 * MARGIN, font: faces.bold };
   let y = setParagraph(page, 'Dune migration on a mixed-sand spit', {
-    ...block, y: HEIGHT - 84, size: 22, leading: 26,
+    ...block,
+    y: HEIGHT - 84,
+    size: 22,
+    leading: 26,
   });
   page.drawText('Manuscript for review, Tidewater field course', {
-    x: MARGIN, y, size: 10.5, font: faces.sans, color: ink,
+    x: MARGIN,
+    y,
+    size: 10.5,
+    font: faces.sans,
+    color: ink,
   });
   y = setParagraph(page, `Abstract. ${paragraph(seeded(7), 5)}`, {
-    ...block, y: y - 30, size: 10, leading: 14, font: faces.text,
+    ...block,
+    y: y - 30,
+    size: 10,
+    leading: 14,
+    font: faces.text,
   });
   return y - 18;
 }
 
-function fillColumn(page: PDFPage, faces: Faces, x: number, top: number, random: () => number): void {
+function fillColumn(
+  page: PDFPage,
+  faces: Faces,
+  x: number,
+  top: number,
+  random: () => number,
+): void {
   let y = top;
   while (y > MARGIN + 2 * LEADING) {
     const lines = breakLines(paragraph(random, 5), faces.text, SIZE, COLUMN);
     const room = Math.floor((y - MARGIN) / LEADING);
     y = setLines(page, lines.slice(0, room), {
-      x, y, width: COLUMN, size: SIZE, leading: LEADING, font: faces.text,
+      x,
+      y,
+      width: COLUMN,
+      size: SIZE,
+      leading: LEADING,
+      font: faces.text,
     });
     y -= 6;
   }

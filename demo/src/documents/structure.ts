@@ -1,6 +1,5 @@
+import type { PDFArray, PDFDict } from '@cantoo/pdf-lib';
 import {
-  PDFArray,
-  PDFDict,
   PDFHexString,
   PDFName,
   PDFNull,
@@ -41,7 +40,10 @@ export function setOutline(doc: PDFDocument, headings: readonly Heading[]): void
         const below = build(heading.children, refs[i]);
         entry.set(PDFName.of('First'), below.refs[0]);
         entry.set(PDFName.of('Last'), below.refs[below.refs.length - 1]);
-        entry.set(PDFName.of('Count'), context.obj(heading.open ? below.refs.length : -below.refs.length));
+        entry.set(
+          PDFName.of('Count'),
+          context.obj(heading.open ? below.refs.length : -below.refs.length),
+        );
       }
       context.assign(refs[i], entry);
     });
@@ -90,10 +92,7 @@ export function addLink(
     Border: [0, 0, 0],
   }) as PDFDict;
   if ('url' in target)
-    link.set(
-      PDFName.of('A'),
-      doc.context.obj({ S: 'URI', URI: PDFString.of(target.url) }),
-    );
+    link.set(PDFName.of('A'), doc.context.obj({ S: 'URI', URI: PDFString.of(target.url) }));
   else link.set(PDFName.of('Dest'), destination(doc, target.page, target.top));
   page.node.addAnnot(doc.context.register(link));
 }

@@ -1,4 +1,11 @@
-import { glyphsOf, linesOf, wordsOf, type GlyphFont, type Line, type Word } from '@stylet/core/text';
+import {
+  glyphsOf,
+  linesOf,
+  wordsOf,
+  type GlyphFont,
+  type Line,
+  type Word,
+} from '@stylet/core/text';
 import { OPS, VerbosityLevel, getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 
 /** The words of a page, in the order in which they are drawn. */

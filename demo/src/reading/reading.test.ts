@@ -27,10 +27,24 @@ interface PopplerWord {
 
 /** Words and lines as poppler's pdftotext sees them, in points from the top left of the CropBox. */
 function poppler(file: string, page: number): { words: PopplerWord[]; lines: PopplerWord[][] } {
-  const html = execFileSync('pdftotext', ['-bbox-layout', '-cropbox', '-f', `${page}`, '-l', `${page}`, file, '-'], { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 });
-  const unescape = (s: string): string => s.replace(/&lt;/g, '<').replace(/&gt;/g, '>').replace(/&quot;/g, '"').replace(/&apos;/g, "'").replace(/&amp;/g, '&');
+  const html = execFileSync(
+    'pdftotext',
+    ['-bbox-layout', '-cropbox', '-f', `${page}`, '-l', `${page}`, file, '-'],
+    { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 },
+  );
+  const unescape = (s: string): string =>
+    s
+      .replace(/&lt;/g, '<')
+      .replace(/&gt;/g, '>')
+      .replace(/&quot;/g, '"')
+      .replace(/&apos;/g, "'")
+      .replace(/&amp;/g, '&');
   const lines = [...html.matchAll(/<line [^>]*>([\s\S]*?)<\/line>/g)].map(([, inner]) =>
-    [...inner.matchAll(/<word xMin="([^"]+)" yMin="([^"]+)" xMax="([^"]+)" yMax="([^"]+)">([\s\S]*?)<\/word>/g)].map((m) => ({
+    [
+      ...inner.matchAll(
+        /<word xMin="([^"]+)" yMin="([^"]+)" xMax="([^"]+)" yMax="([^"]+)">([\s\S]*?)<\/word>/g,
+      ),
+    ].map((m) => ({
       text: unescape(m[5]).normalize('NFKC'),
       box: { x0: Number(m[1]), y0: Number(m[2]), x1: Number(m[3]), y1: Number(m[4]) },
     })),
@@ -39,20 +53,26 @@ function poppler(file: string, page: number): { words: PopplerWord[]; lines: Pop
 }
 
 const overlap = (a: Box, b: Box): number => {
-  const shared = Math.max(0, Math.min(a.x1, b.x1) - Math.max(a.x0, b.x0)) * Math.max(0, Math.min(a.y1, b.y1) - Math.max(a.y0, b.y0));
+  const shared =
+    Math.max(0, Math.min(a.x1, b.x1) - Math.max(a.x0, b.x0)) *
+    Math.max(0, Math.min(a.y1, b.y1) - Math.max(a.y0, b.y0));
   return shared / Math.min((a.x1 - a.x0) * (a.y1 - a.y0), (b.x1 - b.x0) * (b.y1 - b.y0));
 };
 
 /** Shares of poppler's words that we have with the same letters in the same place, and how far off their sides are. */
 function compare(file: string, pages: number[]): { agreeing: number; sideways: number } {
-  const ours = JSON.parse(node('demo/src/reading/print-words.ts', file, ...pages.map(String))) as PageText[];
+  const ours = JSON.parse(
+    node('demo/src/reading/print-words.ts', file, ...pages.map(String)),
+  ) as PageText[];
   let total = 0;
   let agreeing = 0;
   const errors: number[] = [];
   pages.forEach((page, i) => {
     for (const theirs of poppler(file, page).words) {
       total++;
-      const match = ours[i].words.find((word) => word.text === theirs.text && overlap(word.box, theirs.box) > 0.5);
+      const match = ours[i].words.find(
+        (word) => word.text === theirs.text && overlap(word.box, theirs.box) > 0.5,
+      );
       if (!match) continue;
       agreeing++;
       errors.push(Math.abs(match.box.x0 - theirs.box.x0), Math.abs(match.box.x1 - theirs.box.x1));
@@ -65,7 +85,10 @@ function compare(file: string, pages: number[]): { agreeing: number; sideways: n
 function demo(make: string): string {
   const file = join(work, `${make}.pdf`);
   const code = join(work, `${make}.mts`);
-  writeFileSync(code, `import { writeFileSync } from 'node:fs'; import * as d from '${root}/demo/src/documents/index'; writeFileSync('${file}', await d.${make}());`);
+  writeFileSync(
+    code,
+    `import { writeFileSync } from 'node:fs'; import * as d from '${root}/demo/src/documents/index'; writeFileSync('${file}', await d.${make}());`,
+  );
   node(code);
   return file;
 }
@@ -74,20 +97,38 @@ test.each([
   ['the slides', () => demo('makeDeck'), [2, 4, 16, 17, 30]],
   ['the paper', () => demo('makePaper'), [1, 2, 3, 4, 5, 6]],
   ['a programming manual', () => join(documents, 'sbcl-doc/sbcl.pdf'), [12, 20, 33, 47, 80, 120]],
-  ['a plotting manual', () => join(documents, 'gnuplot-doc/gnuplot.pdf'), [20, 40, 61, 99, 150, 220]],
-])('words of %s lie where poppler sees them', (_, file, pages) => {
-  const { agreeing, sideways } = compare(file(), pages);
-  expect(agreeing).toBeGreaterThan(0.96);
-  expect(sideways).toBeLessThan(0.3);
-}, 120_000);
+  [
+    'a plotting manual',
+    () => join(documents, 'gnuplot-doc/gnuplot.pdf'),
+    [20, 40, 61, 99, 150, 220],
+  ],
+])(
+  'words of %s lie where poppler sees them',
+  (_, file, pages) => {
+    const { agreeing, sideways } = compare(file(), pages);
+    expect(agreeing).toBeGreaterThan(0.96);
+    expect(sideways).toBeLessThan(0.3);
+  },
+  120_000,
+);
 
 // The paper is set column by column, so poppler's raw order (that of the content stream) is the
 // order of reading. The page number stands in the gutter and may come with either column.
-test.each([1, 3, 6])('columns of the paper’s page %i are read one after the other', (page) => {
-  const file = demo('makePaper');
-  const [ours] = JSON.parse(node('demo/src/reading/print-words.ts', file, `${page}`)) as PageText[];
-  const mine = ours.lines.flatMap((line) => line.words.map((word) => word.text));
-  const raw = execFileSync('pdftotext', ['-raw', '-f', `${page}`, '-l', `${page}`, file, '-'], { encoding: 'utf8' });
-  const withoutNumber = (words: string[]): string[] => words.filter((word) => word !== `${page}`);
-  expect(withoutNumber(mine)).toEqual(withoutNumber(raw.normalize('NFKC').split(/\s+/).filter(Boolean)));
-}, 60_000);
+test.each([1, 3, 6])(
+  'columns of the paper’s page %i are read one after the other',
+  (page) => {
+    const file = demo('makePaper');
+    const [ours] = JSON.parse(
+      node('demo/src/reading/print-words.ts', file, `${page}`),
+    ) as PageText[];
+    const mine = ours.lines.flatMap((line) => line.words.map((word) => word.text));
+    const raw = execFileSync('pdftotext', ['-raw', '-f', `${page}`, '-l', `${page}`, file, '-'], {
+      encoding: 'utf8',
+    });
+    const withoutNumber = (words: string[]): string[] => words.filter((word) => word !== `${page}`);
+    expect(withoutNumber(mine)).toEqual(
+      withoutNumber(raw.normalize('NFKC').split(/\s+/).filter(Boolean)),
+    );
+  },
+  60_000,
+);

@@ -10,7 +10,10 @@ export function arrow(from: Point, to: Point, head = 9): Point[][] {
     x: to.x - head * Math.cos(angle + turn),
     y: to.y - head * Math.sin(angle + turn),
   });
-  return [[from, to], [barb(0.45), to, barb(-0.45)]];
+  return [
+    [from, to],
+    [barb(0.45), to, barb(-0.45)],
+  ];
 }
 
 /** A closed curve round a box, overlapping a little as a hand does. */

@@ -49,7 +49,10 @@ export function write(paths: readonly (readonly Point[])[], hand: Hand = calmHan
       samples.push({
         x: point.x + drift.x,
         y: point.y + drift.y,
-        pressure: Math.min(1, Math.max(0.05, hand.pressure * attack * (1 + 0.08 * gaussian(random)) + 0.12 * turn)),
+        pressure: Math.min(
+          1,
+          Math.max(0.05, hand.pressure * attack * (1 + 0.08 * gaussian(random)) + 0.12 * turn),
+        ),
         tiltX: Math.round(tilt),
         tiltY: Math.round(20 + drift.y),
         time: clock,

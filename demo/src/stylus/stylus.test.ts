@@ -21,19 +21,30 @@ test('the same seed writes the same strokes, another one others', () => {
 });
 
 test('strokes are as a hand makes them: light at the ends, slower in turns, time running on', () => {
-  const corner = [[{ x: 0, y: 0 }, { x: 200, y: 0 }, { x: 200, y: 200 }]];
+  const corner = [
+    [
+      { x: 0, y: 0 },
+      { x: 200, y: 0 },
+      { x: 200, y: 200 },
+    ],
+  ];
   const [stroke] = write(corner, { ...calmHand, jitter: 0 });
   const steps = stroke.slice(1).map((s, i) => Math.hypot(s.x - stroke[i].x, s.y - stroke[i].y));
-  const near = (x: number, y: number): number => steps[stroke.findIndex((s) => Math.hypot(s.x - x, s.y - y) < 12)];
+  const near = (x: number, y: number): number =>
+    steps[stroke.findIndex((s) => Math.hypot(s.x - x, s.y - y) < 12)];
   expect(near(198, 8)).toBeLessThan(near(100, 0));
   const pressures = stroke.map((s) => s.pressure);
   expect(pressures[0]).toBeLessThan(pressures[Math.floor(pressures.length / 4)]);
-  const times = write([...corner, ...corner]).flat().map((s) => s.time);
+  const times = write([...corner, ...corner])
+    .flat()
+    .map((s) => s.time);
   for (let i = 1; i < times.length; i++) expect(times[i]).toBeGreaterThan(times[i - 1]);
 });
 
 test('handwriting is stored in at most six bytes a sample', () => {
-  const strokes = write(pathsOfText('slope matters, check with field data', { ...line, typeface: 'EMSFelix' }));
+  const strokes = write(
+    pathsOfText('slope matters, check with field data', { ...line, typeface: 'EMSFelix' }),
+  );
   const samples = strokes.reduce((sum, stroke) => sum + stroke.length, 0);
   const bytes = strokes.reduce((sum, stroke) => sum + encodeSamples(samplesOf(stroke)).length, 0);
   expect(bytes / samples).toBeLessThanOrEqual(6);

@@ -87,10 +87,7 @@ export const annotations = pgTable(
     fields: jsonb('fields').$type<Omit<Annotation, 'samples'>>().notNull(),
     samples: bytea('samples'),
   },
-  (t) => [
-    primaryKey({ columns: [t.documentId, t.id] }),
-    index('annotations_of_page').on(t.pageId),
-  ],
+  (t) => [primaryKey({ columns: [t.documentId, t.id] }), index('annotations_of_page').on(t.pageId)],
 );
 
 /** Every change, in order; an operation's id is what makes sending it twice harmless. */

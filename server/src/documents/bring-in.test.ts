@@ -10,7 +10,9 @@ afterAll(() => server.stop());
 
 const manual = (): Buffer => readFileSync(realPdf('sbcl-doc/sbcl.pdf'));
 
-async function refusal(bytes: Uint8Array): Promise<{ status: number; code: string; advice: string }> {
+async function refusal(
+  bytes: Uint8Array,
+): Promise<{ status: number; code: string; advice: string }> {
   const reply = await server.upload(bytes);
   expect(reply.headers['content-type']).toContain('application/problem+json');
   return problemSchema.parse(reply.json());
@@ -19,11 +21,19 @@ async function refusal(bytes: Uint8Array): Promise<{ status: number; code: strin
 test('the original’s bytes are kept, by their digest, and come back exactly', async () => {
   const bytes = manual();
   const summary = await server.bringIn(bytes, 'A manual.pdf');
-  expect(summary).toMatchObject({ title: 'A manual', pageCount: 167, size: bytes.length, repair: 'none', revision: 0 });
+  expect(summary).toMatchObject({
+    title: 'A manual',
+    pageCount: 167,
+    size: bytes.length,
+    repair: 'none',
+    revision: 0,
+  });
   expect(summary.digest).toBe(createHash('sha256').update(bytes).digest('hex'));
   const reply = await server.app.inject(`/api/documents/${summary.id}/original`);
   expect(reply.rawPayload.equals(bytes)).toBe(true);
-  const listed = (await server.app.inject('/api/documents')).json<{ documents: { id: string }[] }>();
+  const listed = (await server.app.inject('/api/documents')).json<{
+    documents: { id: string }[];
+  }>();
   expect(listed.documents.map(({ id }) => id)).toContain(summary.id);
 });
 
@@ -35,7 +45,10 @@ test.each([
 ])('range %s', async (range, from, to) => {
   const big = readFileSync(realPdf('octave-doc/octave.pdf'));
   const { id } = await server.bringIn(big);
-  const reply = await server.app.inject({ url: `/api/documents/${id}/original`, headers: { range } });
+  const reply = await server.app.inject({
+    url: `/api/documents/${id}/original`,
+    headers: { range },
+  });
   expect(reply.statusCode).toBe(206);
   expect(reply.rawPayload.equals(big.subarray(from, to))).toBe(true);
   expect(reply.headers['content-range']).toMatch(new RegExp(`/${big.length}$`));
@@ -43,7 +56,10 @@ test.each([
 
 test('a range beyond the end is refused', async () => {
   const { id } = await server.bringIn(manual());
-  const reply = await server.app.inject({ url: `/api/documents/${id}/original`, headers: { range: 'bytes=999999999-' } });
+  const reply = await server.app.inject({
+    url: `/api/documents/${id}/original`,
+    headers: { range: 'bytes=999999999-' },
+  });
   expect(reply.statusCode).toBe(416);
   expect(reply.json()).toMatchObject({ code: 'range-not-satisfiable' });
 });
@@ -77,8 +93,13 @@ test('a file encrypted without a password is unlocked, and the original kept', a
   const bytes = encrypted('');
   const summary = await server.bringIn(bytes);
   expect(summary).toMatchObject({ repair: 'unlocked', pageCount: 167 });
-  expect((await server.app.inject(`/api/documents/${summary.id}/original`)).rawPayload.equals(bytes)).toBe(true);
-  const working = server.file('working.pdf', (await server.app.inject(`/api/documents/${summary.id}/file`)).rawPayload);
+  expect(
+    (await server.app.inject(`/api/documents/${summary.id}/original`)).rawPayload.equals(bytes),
+  ).toBe(true);
+  const working = server.file(
+    'working.pdf',
+    (await server.app.inject(`/api/documents/${summary.id}/file`)).rawPayload,
+  );
   expect(tool('qpdf', '--check', working)).toContain('File is not encrypted');
 });
 
@@ -87,7 +108,13 @@ test('a wrong cross-reference table is repaired', async () => {
   const table = join(server.folder, 'table.pdf');
   tool('qpdf', '--object-streams=disable', plain, table);
   const text = readFileSync(table, 'latin1');
-  const broken = Buffer.from(text.replace(/(\d{10}) 00000 n/g, (_, o: string) => `${String(Number(o) + 7).padStart(10, '0')} 00000 n`), 'latin1');
+  const broken = Buffer.from(
+    text.replace(
+      /(\d{10}) 00000 n/g,
+      (_, o: string) => `${String(Number(o) + 7).padStart(10, '0')} 00000 n`,
+    ),
+    'latin1',
+  );
   const summary = await server.bringIn(broken);
   expect(summary).toMatchObject({ repair: 'repaired', pageCount: 167 });
   const exported = server.file('repaired.pdf', await server.export(summary.id, 'editable'));
@@ -109,18 +136,38 @@ test('the cover is a picture of the first page', async () => {
   const reply = await server.app.inject(`/api/documents/${id}/cover`);
   expect(reply.headers['content-type']).toBe('image/png');
   expect([...reply.rawPayload.subarray(1, 4)]).toEqual([...Buffer.from('PNG')]);
-  const again = await server.app.inject({ url: `/api/documents/${id}/cover`, headers: { 'if-none-match': reply.headers.etag as string } });
+  const again = await server.app.inject({
+    url: `/api/documents/${id}/cover`,
+    headers: { 'if-none-match': reply.headers.etag as string },
+  });
   expect(again.statusCode).toBe(304);
 });
 
 test('what other programs wrote is read: notes, boxes, rotation', async () => {
   const source = join(server.folder, 'foreign.pdf');
   const plain = server.file('plain.pdf', manual());
-  tool('qpdf', plain, '--pages', '.', '20', '--', '--rotate=+90', '--qdf', '--object-streams=disable', source);
+  tool(
+    'qpdf',
+    plain,
+    '--pages',
+    '.',
+    '20',
+    '--',
+    '--rotate=+90',
+    '--qdf',
+    '--object-streams=disable',
+    source,
+  );
   const text = readFileSync(source, 'latin1')
     .replace(/\/CropBox \[[^\]]*\]/, '')
-    .replace('/MediaBox [', '/Annots [ << /Type /Annot /Subtype /Link /Rect [0 0 9 9] >> 9000 0 R ]\n  /MediaBox [')
-    .replace(/\nxref\n/, '\n9000 0 obj\n<< /Type /Annot /Subtype /Square /Rect [100 100 200 150] /C [1 0 0] /T (Somebody) /Contents (look here) /M (D:20260102030405Z) >>\nendobj\nxref\n');
+    .replace(
+      '/MediaBox [',
+      '/Annots [ << /Type /Annot /Subtype /Link /Rect [0 0 9 9] >> 9000 0 R ]\n  /MediaBox [',
+    )
+    .replace(
+      /\nxref\n/,
+      '\n9000 0 obj\n<< /Type /Annot /Subtype /Square /Rect [100 100 200 150] /C [1 0 0] /T (Somebody) /Contents (look here) /M (D:20260102030405Z) >>\nendobj\nxref\n',
+    );
   const fixed = join(server.folder, 'fixed.pdf');
   writeFileSync(fixed, Buffer.from(text, 'latin1'));
   tool('qpdf', '--object-streams=disable', '--warning-exit-0', fixed, `${fixed}.ok.pdf`);
@@ -129,5 +176,13 @@ test('what other programs wrote is read: notes, boxes, rotation', async () => {
   expect(page.rotation).toBe(90);
   const [note, ...others] = await server.annotations(id);
   expect(others).toEqual([]);
-  expect(note).toMatchObject({ kind: 'foreign', subtype: 'Square', author: 'Somebody', contents: 'look here', color: '#ff0000', modified: '2026-01-02T03:04:05.000Z', box: { x0: 100, x1: 200, y0: page.height - 150, y1: page.height - 100 } });
+  expect(note).toMatchObject({
+    kind: 'foreign',
+    subtype: 'Square',
+    author: 'Somebody',
+    contents: 'look here',
+    color: '#ff0000',
+    modified: '2026-01-02T03:04:05.000Z',
+    box: { x0: 100, x1: 200, y0: page.height - 150, y1: page.height - 100 },
+  });
 });

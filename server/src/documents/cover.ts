@@ -34,8 +34,19 @@ export class Covers {
     const target = this.spool.workPath('');
     try {
       const { code, errors } = await run('pdftoppm', [
-        '-png', '-singlefile', '-f', '1', '-l', '1', '-cropbox',
-        '-scale-to-x', String(WIDTH), '-scale-to-y', '-1', path, target,
+        '-png',
+        '-singlefile',
+        '-f',
+        '1',
+        '-l',
+        '1',
+        '-cropbox',
+        '-scale-to-x',
+        String(WIDTH),
+        '-scale-to-y',
+        '-1',
+        path,
+        target,
       ]);
       if (code !== 0) throw new Problem('tool-failed', `pdftoppm: ${errors.slice(0, 300)}`);
       return await readFile(`${target}.png`);

@@ -13,7 +13,12 @@ beforeEach(async () => {
 });
 
 const add = (annotation: Annotation) => operation(id, { type: 'annotation.add', annotation });
-const ink = (): Ink => stroke(pageId, [[10, 10], [20, 30], [40, 20]]);
+const ink = (): Ink =>
+  stroke(pageId, [
+    [10, 10],
+    [20, 30],
+    [40, 20],
+  ]);
 
 test('a stroke is stored with every sample, and counts in the revision', async () => {
   const annotation = ink();
@@ -35,7 +40,9 @@ test('an operation sent late does not bring back what was removed meanwhile', as
   const annotation = ink();
   const sent = add(annotation);
   await server.send(id, [sent]);
-  await server.send(id, [operation(id, { type: 'annotation.remove', pageId, annotationId: annotation.id })]);
+  await server.send(id, [
+    operation(id, { type: 'annotation.remove', pageId, annotationId: annotation.id }),
+  ]);
   await server.send(id, [sent]);
   expect(await server.annotations(id)).toEqual([]);
 });
@@ -43,7 +50,9 @@ test('an operation sent late does not bring back what was removed meanwhile', as
 test('many at once get consecutive revisions, also from several sides', async () => {
   const batches = Array.from({ length: 8 }, () => Array.from({ length: 5 }, () => add(ink())));
   const replies = await Promise.all(batches.map((batch) => server.send(id, batch)));
-  const revisions = replies.flatMap((reply) => reply.json<{ operations: { revision: number }[] }>().operations.map((o) => o.revision));
+  const revisions = replies.flatMap((reply) =>
+    reply.json<{ operations: { revision: number }[] }>().operations.map((o) => o.revision),
+  );
   expect(revisions.sort((a, b) => a - b)).toEqual(Array.from({ length: 40 }, (_, i) => i + 1));
   expect(await server.annotations(id)).toHaveLength(40);
 });
@@ -52,7 +61,12 @@ test('change and rename', async () => {
   const annotation = ink();
   await server.send(id, [
     add(annotation),
-    operation(id, { type: 'annotation.change', pageId, annotationId: annotation.id, fields: { color: '#1f6f66' } }),
+    operation(id, {
+      type: 'annotation.change',
+      pageId,
+      annotationId: annotation.id,
+      fields: { color: '#1f6f66' },
+    }),
     operation(id, { type: 'document.rename', title: 'Renamed' }),
   ]);
   expect(await server.annotations(id)).toEqual([{ ...annotation, color: '#1f6f66' }]);
@@ -73,12 +87,23 @@ test.each([
 
 test('an unknown document is answered with 404', async () => {
   const unknown = newId();
-  expect((await server.send(unknown, [{ ...add(ink()), documentId: unknown }])).json()).toMatchObject({ code: 'document-not-found', status: 404 });
+  expect(
+    (await server.send(unknown, [{ ...add(ink()), documentId: unknown }])).json(),
+  ).toMatchObject({ code: 'document-not-found', status: 404 });
 });
 
 test('health and the description of the API', async () => {
   expect((await server.app.inject('/api/health')).json()).toEqual({ status: 'ok', database: 'up' });
-  const api = (await server.app.inject('/api/openapi.json')).json<{ openapi: string; paths: object }>();
+  const api = (await server.app.inject('/api/openapi.json')).json<{
+    openapi: string;
+    paths: object;
+  }>();
   expect(api.openapi).toMatch(/^3\.1/);
-  expect(Object.keys(api.paths)).toEqual(expect.arrayContaining(['/api/documents', '/api/documents/{id}/operations', '/api/documents/{id}/export']));
+  expect(Object.keys(api.paths)).toEqual(
+    expect.arrayContaining([
+      '/api/documents',
+      '/api/documents/{id}/operations',
+      '/api/documents/{id}/export',
+    ]),
+  );
 });

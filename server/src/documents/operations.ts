@@ -73,7 +73,12 @@ async function knownRevisions(
       revision: operations.revision,
     })
     .from(operations)
-    .where(inArray(operations.id, batch.map((operation) => operation.id)));
+    .where(
+      inArray(
+        operations.id,
+        batch.map((operation) => operation.id),
+      ),
+    );
   const stray = rows.find((row) => row.documentId !== documentId);
   if (stray)
     throw new Problem('operation-invalid', `Operation ${stray.id} belongs to another document.`);

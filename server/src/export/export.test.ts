@@ -2,7 +2,16 @@ import { readFileSync } from 'node:fs';
 import type { StyletDocument } from '@stylet/core/api';
 import type { Annotation } from '@stylet/core/document';
 import type { OutlineEntry } from '@stylet/core/pdf';
-import { TestServer, highlight, operation, readPpm, realPdf, stroke, tool, type Picture } from '../testing/server';
+import {
+  TestServer,
+  highlight,
+  operation,
+  readPpm,
+  realPdf,
+  stroke,
+  tool,
+  type Picture,
+} from '../testing/server';
 
 let server: TestServer;
 beforeAll(async () => (server = await TestServer.start()));
@@ -15,25 +24,55 @@ const SCALE = 2;
 /** A page with blending on it is put together in another way; grey levels may round differently. */
 const ROUNDING = 2;
 
-async function annotated(bytes: Buffer): Promise<{ document: StyletDocument; ink: Annotation; mark: Annotation }> {
+async function annotated(
+  bytes: Buffer,
+): Promise<{ document: StyletDocument; ink: Annotation; mark: Annotation }> {
   const { id } = await server.bringIn(bytes, 'Manual.pdf');
   const document = await server.document(id);
   const page = document.pages[PAGE - 1];
-  const wave = Array.from({ length: 60 }, (_, i): [number, number] => [120 + i * 4, 640 + 10 * Math.sin(i / 6)]);
+  const wave = Array.from({ length: 60 }, (_, i): [number, number] => [
+    120 + i * 4,
+    640 + 10 * Math.sin(i / 6),
+  ]);
   const ink = stroke(page.id, wave);
   const mark = highlight(page.id, [[100, 120, 300, 120, 100, 140, 300, 140]], 'what was marked');
-  const reply = await server.send(id, [operation(id, { type: 'annotation.add', annotation: ink }), operation(id, { type: 'annotation.add', annotation: mark })]);
+  const reply = await server.send(id, [
+    operation(id, { type: 'annotation.add', annotation: ink }),
+    operation(id, { type: 'annotation.add', annotation: mark }),
+  ]);
   expect(reply.statusCode).toBe(200);
   return { document, ink, mark };
 }
 
 function poppler(file: string, page = PAGE): Picture {
-  tool('pdftoppm', '-r', String(72 * SCALE), '-f', `${page}`, '-l', `${page}`, '-singlefile', '-cropbox', file, `${file}.poppler`);
+  tool(
+    'pdftoppm',
+    '-r',
+    String(72 * SCALE),
+    '-f',
+    `${page}`,
+    '-l',
+    `${page}`,
+    '-singlefile',
+    '-cropbox',
+    file,
+    `${file}.poppler`,
+  );
   return readPpm(`${file}.poppler.ppm`);
 }
 
 function mupdf(file: string, page = PAGE): Picture {
-  tool('mutool', 'draw', '-q', '-r', String(72 * SCALE), '-o', `${file}.mupdf.ppm`, file, `${page}`);
+  tool(
+    'mutool',
+    'draw',
+    '-q',
+    '-r',
+    String(72 * SCALE),
+    '-o',
+    `${file}.mupdf.ppm`,
+    file,
+    `${page}`,
+  );
   return readPpm(`${file}.mupdf.ppm`);
 }
 
@@ -62,7 +101,9 @@ function expectMarks(picture: Picture, before: Picture): void {
     for (const y of [122, 130, 138]) {
       const was = before.at(SCALE * x, SCALE * y);
       const is = picture.at(SCALE * x, SCALE * y);
-      [0xff, 0xe2, 0x7a].forEach((c, i) => expect(Math.abs(is[i] - (was[i] * c) / 255)).toBeLessThanOrEqual(3));
+      [0xff, 0xe2, 0x7a].forEach((c, i) =>
+        expect(Math.abs(is[i] - (was[i] * c) / 255)).toBeLessThanOrEqual(3),
+      );
     }
   }
 }
@@ -87,11 +128,25 @@ test('an editable export appends to the original, is valid, and shows the same i
 test('annotations are standard ones, with every entry other programs need', async () => {
   const { document, ink, mark } = await annotated(manual());
   const file = server.file('entries.pdf', await server.export(document.id, 'editable'));
-  const json = JSON.parse(tool('qpdf', '--json', '--json-key=qpdf', '--json-stream-data=none', file)) as { qpdf: [unknown, Record<string, { value?: Record<string, unknown> }>] };
-  const objects = Object.values(json.qpdf[1]).map((o) => o.value).filter((v): v is Record<string, unknown> => typeof v === 'object' && v !== null);
-  const found = (id: string): Record<string, unknown> => objects.find((o) => o['/NM'] === `u:${id}`)!;
-  for (const [id, subtype] of [[ink.id, '/Ink'], [mark.id, '/Highlight']] as const) {
-    expect(found(id)).toMatchObject({ '/Subtype': subtype, '/T': 'u:Reviewer', '/F': 4, '/M': 'u:D:20260901080000Z', '/CreationDate': 'u:D:20260901080000Z' });
+  const json = JSON.parse(
+    tool('qpdf', '--json', '--json-key=qpdf', '--json-stream-data=none', file),
+  ) as { qpdf: [unknown, Record<string, { value?: Record<string, unknown> }>] };
+  const objects = Object.values(json.qpdf[1])
+    .map((o) => o.value)
+    .filter((v): v is Record<string, unknown> => typeof v === 'object' && v !== null);
+  const found = (id: string): Record<string, unknown> =>
+    objects.find((o) => o['/NM'] === `u:${id}`)!;
+  for (const [id, subtype] of [
+    [ink.id, '/Ink'],
+    [mark.id, '/Highlight'],
+  ] as const) {
+    expect(found(id)).toMatchObject({
+      '/Subtype': subtype,
+      '/T': 'u:Reviewer',
+      '/F': 4,
+      '/M': 'u:D:20260901080000Z',
+      '/CreationDate': 'u:D:20260901080000Z',
+    });
     expect(found(id)).toHaveProperty('/AP./N');
     expect(found(id)).toHaveProperty(['/P']);
   }
@@ -99,7 +154,16 @@ test('annotations are standard ones, with every entry other programs need', asyn
   expect(list).toHaveLength(120);
   const height = document.pages[PAGE - 1].height;
   expect(list.slice(0, 2)).toEqual([120, height - 640]);
-  expect(found(mark.id)['/QuadPoints']).toEqual([100, height - 120, 300, height - 120, 100, height - 140, 300, height - 140]);
+  expect(found(mark.id)['/QuadPoints']).toEqual([
+    100,
+    height - 120,
+    300,
+    height - 120,
+    100,
+    height - 140,
+    300,
+    height - 140,
+  ]);
   expect(found(mark.id)['/Contents']).toBe('u:what was marked');
 }, 60_000);
 
@@ -119,11 +183,16 @@ test('importing an own export gives the same annotations, not doubled, editable 
   expect((await server.export(again.id, 'editable')).equals(first)).toBe(true);
   const pageId = annotations[0].pageId;
   const fields = { color: '#1f6f66', modified: '2026-09-02T08:00:00.000Z' };
-  await server.send(again.id, [operation(again.id, { type: 'annotation.change', pageId, annotationId: ink.id, fields })]);
+  await server.send(again.id, [
+    operation(again.id, { type: 'annotation.change', pageId, annotationId: ink.id, fields }),
+  ]);
   const recoloured = await server.bringIn(await server.export(again.id, 'editable'));
   const third = await server.annotations(recoloured.id);
   expect(third).toHaveLength(2);
-  expect(third.find((a) => a.id === ink.id)).toMatchObject({ color: '#1f6f66', modified: fields.modified });
+  expect(third.find((a) => a.id === ink.id)).toMatchObject({
+    color: '#1f6f66',
+    modified: fields.modified,
+  });
 }, 60_000);
 
 test('flattened, the marks are in the page and no annotation is left; links stay', async () => {
@@ -135,7 +204,8 @@ test('flattened, the marks are in the page and no annotation is left; links stay
   for (const draw of [poppler, mupdf]) expectMarks(draw(flat), draw(before));
   const again = await server.bringIn(readFileSync(flat));
   expect(await server.annotations(again.id)).toEqual([]);
-  const links = (file: string): number => (tool('mutool', 'show', file, 'grep').match(/\/Subtype\s*\/Link/g) ?? []).length;
+  const links = (file: string): number =>
+    (tool('mutool', 'show', file, 'grep').match(/\/Subtype\s*\/Link/g) ?? []).length;
   expect(links(flat)).toBeGreaterThanOrEqual(links(before));
 }, 60_000);
 
@@ -153,47 +223,103 @@ interface QpdfOutline {
   readonly kids: QpdfOutline[];
 }
 
-test.each(['sbcl-doc/sbcl.pdf', 'gnuplot-doc/gnuplot.pdf', 'octave-doc/octave.pdf'])('outline and labels of %s are what qpdf reads, before and after export', async (path) => {
-  const bytes = readFileSync(realPdf(path));
-  const document = await server.document((await server.bringIn(bytes)).id);
-  const file = server.file('outline.pdf', bytes);
-  const json = JSON.parse(tool('qpdf', '--json', '--json-key=outlines', '--json-key=pagelabels', file)) as { outlines: QpdfOutline[]; pagelabels: { index: number; label: { '/S'?: string; '/St'?: number; '/P'?: string } }[] };
-  const ours = (entries: readonly OutlineEntry[]): unknown => entries.map((e) => [e.title, ours(e.children)]);
-  const theirs = (entries: QpdfOutline[]): unknown => entries.map((e) => [e.title.replace(/\s+/g, ' ').trim(), theirs(e.kids)]);
-  expect(ours(document.outline)).toEqual(theirs(json.outlines));
-  // qpdf does not follow named destinations; mutool does.
-  const pagesInOrder = (entries: readonly OutlineEntry[]): number[] => entries.flatMap((e) => [e.destination!.pageIndex + 1, ...pagesInOrder(e.children)]);
-  const mutool = [...tool('mutool', 'show', file, 'outline').matchAll(/#page=(\d+)/g)].map((m) => Number(m[1]));
-  expect(pagesInOrder(document.outline)).toEqual(mutool);
-  // Ranges that count in decimal are read off qpdf's rules one by one.
-  json.pagelabels.forEach(({ index, label }, i) => {
-    const end = json.pagelabels[i + 1]?.index ?? document.pages.length;
-    if (label['/S'] !== '/D') return;
-    for (let page = index; page < end; page++)
-      expect(document.pages[page].label).toBe(`${(label['/P'] ?? '').replace(/^u:/, '')}${(label['/St'] ?? 1) + page - index}`);
-  });
-  const ink = stroke(document.pages[0].id, [[50, 50], [80, 90]]);
-  await server.send(document.id, [operation(document.id, { type: 'annotation.add', annotation: ink })]);
-  const after = server.file('outline-after.pdf', await server.export(document.id, 'editable'));
-  const keys = ['--json', '--json-key=outlines', '--json-key=pagelabels'];
-  const still = JSON.parse(tool('qpdf', ...keys, after)) as typeof json;
-  expect(theirs(still.outlines)).toEqual(theirs(json.outlines));
-  expect(still.pagelabels).toEqual(json.pagelabels);
-}, 120_000);
+test.each(['sbcl-doc/sbcl.pdf', 'gnuplot-doc/gnuplot.pdf', 'octave-doc/octave.pdf'])(
+  'outline and labels of %s are what qpdf reads, before and after export',
+  async (path) => {
+    const bytes = readFileSync(realPdf(path));
+    const document = await server.document((await server.bringIn(bytes)).id);
+    const file = server.file('outline.pdf', bytes);
+    const json = JSON.parse(
+      tool('qpdf', '--json', '--json-key=outlines', '--json-key=pagelabels', file),
+    ) as {
+      outlines: QpdfOutline[];
+      pagelabels: { index: number; label: { '/S'?: string; '/St'?: number; '/P'?: string } }[];
+    };
+    const ours = (entries: readonly OutlineEntry[]): unknown =>
+      entries.map((e) => [e.title, ours(e.children)]);
+    const theirs = (entries: QpdfOutline[]): unknown =>
+      entries.map((e) => [e.title.replace(/\s+/g, ' ').trim(), theirs(e.kids)]);
+    expect(ours(document.outline)).toEqual(theirs(json.outlines));
+    // qpdf does not follow named destinations; mutool does.
+    const pagesInOrder = (entries: readonly OutlineEntry[]): number[] =>
+      entries.flatMap((e) => [e.destination!.pageIndex + 1, ...pagesInOrder(e.children)]);
+    const mutool = [...tool('mutool', 'show', file, 'outline').matchAll(/#page=(\d+)/g)].map((m) =>
+      Number(m[1]),
+    );
+    expect(pagesInOrder(document.outline)).toEqual(mutool);
+    // Ranges that count in decimal are read off qpdf's rules one by one.
+    json.pagelabels.forEach(({ index, label }, i) => {
+      const end = json.pagelabels[i + 1]?.index ?? document.pages.length;
+      if (label['/S'] !== '/D') return;
+      for (let page = index; page < end; page++)
+        expect(document.pages[page].label).toBe(
+          `${(label['/P'] ?? '').replace(/^u:/, '')}${(label['/St'] ?? 1) + page - index}`,
+        );
+    });
+    const ink = stroke(document.pages[0].id, [
+      [50, 50],
+      [80, 90],
+    ]);
+    await server.send(document.id, [
+      operation(document.id, { type: 'annotation.add', annotation: ink }),
+    ]);
+    const after = server.file('outline-after.pdf', await server.export(document.id, 'editable'));
+    const keys = ['--json', '--json-key=outlines', '--json-key=pagelabels'];
+    const still = JSON.parse(tool('qpdf', ...keys, after)) as typeof json;
+    expect(theirs(still.outlines)).toEqual(theirs(json.outlines));
+    expect(still.pagelabels).toEqual(json.pagelabels);
+  },
+  120_000,
+);
 
-test.each([0, 90, 180, 270])('ink lands right on a page turned by %i° whose box does not start at 0', async (rotation) => {
-  const plain = server.file('plain.pdf', manual());
-  const turned = server.file('turned.pdf', Buffer.alloc(0));
-  tool('qpdf', plain, '--pages', '.', '20', '--', `--rotate=+${rotation}`, '--qdf', '--object-streams=disable', turned);
-  const moved = readFileSync(turned, 'latin1').replace(/\/MediaBox \[[^\]]*\]/, '/MediaBox [ 30 40 500 700 ]').replace(/\/CropBox \[[^\]]*\]/, '');
-  const fixed = server.file('moved.pdf', Buffer.from(moved, 'latin1'));
-  const document = await server.document((await server.bringIn(readFileSync(fixed))).id);
-  const [page] = document.pages;
-  expect([page.width, page.height, page.rotation]).toEqual([470, 660, rotation]);
-  const ink = stroke(page.id, [[20, 10], [60, 10], [100, 10]], { width: 8, instrument: 'fineliner' });
-  await server.send(document.id, [operation(document.id, { type: 'annotation.add', annotation: ink })]);
-  const picture = poppler(server.file('marked.pdf', await server.export(document.id, 'editable')), 1);
-  // Where clockwise turning puts the page's (60, 10).
-  const [x, y] = ({ 0: [60, 10], 90: [650, 60], 180: [410, 650], 270: [10, 410] } as Record<number, [number, number]>)[rotation];
-  expect(picture.at(x * SCALE, y * SCALE)).toEqual([0xb3, 0x32, 0x4b]);
-}, 60_000);
+test.each([0, 90, 180, 270])(
+  'ink lands right on a page turned by %i° whose box does not start at 0',
+  async (rotation) => {
+    const plain = server.file('plain.pdf', manual());
+    const turned = server.file('turned.pdf', Buffer.alloc(0));
+    tool(
+      'qpdf',
+      plain,
+      '--pages',
+      '.',
+      '20',
+      '--',
+      `--rotate=+${rotation}`,
+      '--qdf',
+      '--object-streams=disable',
+      turned,
+    );
+    const moved = readFileSync(turned, 'latin1')
+      .replace(/\/MediaBox \[[^\]]*\]/, '/MediaBox [ 30 40 500 700 ]')
+      .replace(/\/CropBox \[[^\]]*\]/, '');
+    const fixed = server.file('moved.pdf', Buffer.from(moved, 'latin1'));
+    const document = await server.document((await server.bringIn(readFileSync(fixed))).id);
+    const [page] = document.pages;
+    expect([page.width, page.height, page.rotation]).toEqual([470, 660, rotation]);
+    const ink = stroke(
+      page.id,
+      [
+        [20, 10],
+        [60, 10],
+        [100, 10],
+      ],
+      { width: 8, instrument: 'fineliner' },
+    );
+    await server.send(document.id, [
+      operation(document.id, { type: 'annotation.add', annotation: ink }),
+    ]);
+    const picture = poppler(
+      server.file('marked.pdf', await server.export(document.id, 'editable')),
+      1,
+    );
+    // Where clockwise turning puts the page's (60, 10).
+    const [x, y] = (
+      { 0: [60, 10], 90: [650, 60], 180: [410, 650], 270: [10, 410] } as Record<
+        number,
+        [number, number]
+      >
+    )[rotation];
+    expect(picture.at(x * SCALE, y * SCALE)).toEqual([0xb3, 0x32, 0x4b]);
+  },
+  60_000,
+);

@@ -17,10 +17,23 @@ beforeAll(async () => {
   database = `test_${newId().replaceAll('-', '')}`;
   await administer(`create database ${database}`);
   child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
-    env: { ...process.env, PORT: String(PORT), STYLET_DATABASE_URL: `${cluster}/${database}`, STYLET_CACHE: folder },
+    env: {
+      ...process.env,
+      PORT: String(PORT),
+      STYLET_DATABASE_URL: `${cluster}/${database}`,
+      STYLET_CACHE: folder,
+    },
     stdio: 'ignore',
   });
-  for (let i = 0; i < 100 && !(await fetch(`http://127.0.0.1:${PORT}/api/health`).then((r) => r.ok, () => false)); i++)
+  for (
+    let i = 0;
+    i < 100 &&
+    !(await fetch(`http://127.0.0.1:${PORT}/api/health`).then(
+      (r) => r.ok,
+      () => false,
+    ));
+    i++
+  )
     await new Promise((resolve) => setTimeout(resolve, 100));
 }, 30_000);
 afterAll(async () => {
@@ -30,7 +43,9 @@ afterAll(async () => {
 });
 
 async function administer(statement: string): Promise<void> {
-  const client = new pg.Client({ connectionString: `${process.env['STYLET_DATABASE_SERVER']}/postgres` });
+  const client = new pg.Client({
+    connectionString: `${process.env['STYLET_DATABASE_SERVER']}/postgres`,
+  });
   await client.connect();
   await client.query(statement);
   await client.end();
@@ -44,7 +59,11 @@ function peak(): number {
 
 /** A PDF with one page and one enormous stream, made as it is sent. */
 function bigPdf(): { head: string; tail: string } {
-  const bodies = ['<< /Type /Catalog /Pages 2 0 R >>', '<< /Type /Pages /Kids [3 0 R] /Count 1 >>', '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 300 300] >>'];
+  const bodies = [
+    '<< /Type /Catalog /Pages 2 0 R >>',
+    '<< /Type /Pages /Kids [3 0 R] /Count 1 >>',
+    '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 300 300] >>',
+  ];
   let head = '%PDF-1.4\n';
   const offsets = bodies.map((body, i) => {
     const at = head.length;
@@ -66,7 +85,11 @@ test('a 300 MB file goes in and out without 300 MB of memory', async () => {
   const chunk = new Uint8Array(1024 * 1024).fill(32);
   const body = new ReadableStream<Uint8Array>({
     start(controller) {
-      controller.enqueue(new TextEncoder().encode(`--${boundary}\r\ncontent-disposition: form-data; name="file"; filename="big.pdf"\r\n\r\n${head}`));
+      controller.enqueue(
+        new TextEncoder().encode(
+          `--${boundary}\r\ncontent-disposition: form-data; name="file"; filename="big.pdf"\r\n\r\n${head}`,
+        ),
+      );
     },
     pull: (() => {
       let sent = 0;
@@ -82,13 +105,17 @@ test('a 300 MB file goes in and out without 300 MB of memory', async () => {
     })(),
   });
   const reply = await fetch(`http://127.0.0.1:${PORT}/api/documents`, {
-    method: 'POST', body, duplex: 'half', headers: { 'content-type': `multipart/form-data; boundary=${boundary}` },
+    method: 'POST',
+    body,
+    duplex: 'half',
+    headers: { 'content-type': `multipart/form-data; boundary=${boundary}` },
   } as RequestInit);
   expect(reply.status).toBe(201);
   const { id } = (await reply.json()) as { id: string };
   let received = 0;
   const out = await fetch(`http://127.0.0.1:${PORT}/api/documents/${id}/original`);
-  for await (const part of out.body as unknown as AsyncIterable<Uint8Array>) received += part.length;
+  for await (const part of out.body as unknown as AsyncIterable<Uint8Array>)
+    received += part.length;
   expect(received).toBe(head.length + BIG + tail.length);
   expect(peak() - before).toBeLessThan(200 * 1024 * 1024);
 }, 120_000);

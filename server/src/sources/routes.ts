@@ -72,6 +72,9 @@ function rangeOf(
 export function dispositionFor(title: string): string {
   const safe = title.replace(/[\\/:*?"<>|\p{Cc}]/gu, ' ').trim() || 'document';
   const ascii = safe.replace(/[^\x20-\x7e]/g, '_');
-  const encoded = encodeURIComponent(safe).replace(/['()]/g, (c) => `%${c.charCodeAt(0).toString(16)}`);
+  const encoded = encodeURIComponent(safe).replace(
+    /['()]/g,
+    (c) => `%${c.charCodeAt(0).toString(16)}`,
+  );
   return `inline; filename="${ascii}.pdf"; filename*=UTF-8''${encoded}.pdf`;
 }

@@ -2,8 +2,21 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { documentSummarySchema, documentSchema, annotationListSchema, type DocumentSummary, type StyletDocument } from '@stylet/core/api';
-import { newId, type Annotation, type Effect, type Ink, type Markup, type Operation } from '@stylet/core/document';
+import {
+  documentSummarySchema,
+  documentSchema,
+  annotationListSchema,
+  type DocumentSummary,
+  type StyletDocument,
+} from '@stylet/core/api';
+import {
+  newId,
+  type Annotation,
+  type Effect,
+  type Ink,
+  type Markup,
+  type Operation,
+} from '@stylet/core/document';
 import { samplesOf, samplesToBase64 } from '@stylet/core/ink';
 import type { FastifyInstance } from 'fastify';
 import pg from 'pg';
@@ -38,7 +51,11 @@ export class TestServer {
     });
     const connection = connect(config.databaseUrl, () => undefined);
     await updateTables(connection.database, join(root, 'server/migrations'));
-    const services = await makeServices(config, connection.database, join(root, 'server/dist/tasks.js'));
+    const services = await makeServices(
+      config,
+      connection.database,
+      join(root, 'server/dist/tasks.js'),
+    );
     return new TestServer(await buildApp(services, false), services, folder, connection, name);
   }
 
@@ -46,7 +63,10 @@ export class TestServer {
     await this.app.close();
     await this.services.pool.close();
     await this.connection.close();
-    await administer(process.env['STYLET_DATABASE_SERVER']!, `drop database ${this.name} with (force)`);
+    await administer(
+      process.env['STYLET_DATABASE_SERVER']!,
+      `drop database ${this.name} with (force)`,
+    );
     rmSync(this.folder, { recursive: true });
   }
 
@@ -54,11 +74,18 @@ export class TestServer {
   async upload(bytes: Uint8Array, filename = 'Sample.pdf') {
     const boundary = 'stylet-test-boundary';
     const payload = Buffer.concat([
-      Buffer.from(`--${boundary}\r\ncontent-disposition: form-data; name="file"; filename="${filename}"\r\ncontent-type: application/pdf\r\n\r\n`),
+      Buffer.from(
+        `--${boundary}\r\ncontent-disposition: form-data; name="file"; filename="${filename}"\r\ncontent-type: application/pdf\r\n\r\n`,
+      ),
       bytes,
       Buffer.from(`\r\n--${boundary}--\r\n`),
     ]);
-    return this.app.inject({ method: 'POST', url: '/api/documents', payload, headers: { 'content-type': `multipart/form-data; boundary=${boundary}` } });
+    return this.app.inject({
+      method: 'POST',
+      url: '/api/documents',
+      payload,
+      headers: { 'content-type': `multipart/form-data; boundary=${boundary}` },
+    });
   }
 
   async bringIn(bytes: Uint8Array, filename?: string): Promise<DocumentSummary> {
@@ -72,11 +99,17 @@ export class TestServer {
   }
 
   async annotations(id: string): Promise<Annotation[]> {
-    return annotationListSchema.parse((await this.app.inject(`/api/documents/${id}/annotations`)).json()).annotations;
+    return annotationListSchema.parse(
+      (await this.app.inject(`/api/documents/${id}/annotations`)).json(),
+    ).annotations;
   }
 
   send(id: string, operations: readonly Operation[]) {
-    return this.app.inject({ method: 'POST', url: `/api/documents/${id}/operations`, payload: { operations } });
+    return this.app.inject({
+      method: 'POST',
+      url: `/api/documents/${id}/operations`,
+      payload: { operations },
+    });
   }
 
   async export(id: string, mode: string): Promise<Buffer> {
@@ -108,24 +141,55 @@ export function operation(documentId: string, effect: Effect): Operation {
 
 /** A nib stroke along points, in page space. */
 export function stroke(pageId: string, points: [number, number][], change: Partial<Ink> = {}): Ink {
-  const samples = points.map(([x, y], i) => ({ x, y, pressure: 0.4 + (0.5 * i) / points.length, tiltX: 20, tiltY: -10, time: i * 5 }));
+  const samples = points.map(([x, y], i) => ({
+    x,
+    y,
+    pressure: 0.4 + (0.5 * i) / points.length,
+    tiltX: 20,
+    tiltY: -10,
+    time: i * 5,
+  }));
   return {
-    kind: 'ink', id: newId(), pageId, order: 'a5', color: '#b3324b', opacity: 1, author: 'Reviewer',
-    created: NOW, modified: NOW, instrument: 'nib', width: 4, smoothing: 0.3,
-    samples: samplesToBase64(samplesOf(samples)), ...change,
+    kind: 'ink',
+    id: newId(),
+    pageId,
+    order: 'a5',
+    color: '#b3324b',
+    opacity: 1,
+    author: 'Reviewer',
+    created: NOW,
+    modified: NOW,
+    instrument: 'nib',
+    width: 4,
+    smoothing: 0.3,
+    samples: samplesToBase64(samplesOf(samples)),
+    ...change,
   };
 }
 
 export function highlight(pageId: string, quads: Markup['quads'], contents: string): Markup {
   return {
-    kind: 'highlight', id: newId(), pageId, order: 'a1', color: '#ffe27a', opacity: 1, author: 'Reviewer',
-    created: NOW, modified: NOW, quads, contents,
+    kind: 'highlight',
+    id: newId(),
+    pageId,
+    order: 'a1',
+    color: '#ffe27a',
+    opacity: 1,
+    author: 'Reviewer',
+    created: NOW,
+    modified: NOW,
+    quads,
+    contents,
   };
 }
 
 /** Output of a program; throws with what it said when it fails. */
 export function tool(program: string, ...args: string[]): string {
-  return execFileSync(program, args, { encoding: 'utf8', maxBuffer: 256 * 1024 * 1024, stdio: ['ignore', 'pipe', 'pipe'] });
+  return execFileSync(program, args, {
+    encoding: 'utf8',
+    maxBuffer: 256 * 1024 * 1024,
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
 }
 
 /** A picture in memory: RGB bytes, row by row. */
@@ -138,7 +202,9 @@ export interface Picture {
 /** Reads a binary PPM (netpbm, “PPM format specification”). */
 export function readPpm(path: string): Picture {
   const bytes = readFileSync(path);
-  const [header, width, height] = /^P6\s+(\d+)\s+(\d+)\s+255\s/.exec(bytes.subarray(0, 64).toString('latin1'))!;
+  const [header, width, height] = /^P6\s+(\d+)\s+(\d+)\s+255\s/.exec(
+    bytes.subarray(0, 64).toString('latin1'),
+  )!;
   const w = Number(width);
   return {
     width: w,

@@ -21,7 +21,10 @@ export async function readLinks(
   for (const { subtype, rect, dest, url } of annotations) {
     if (subtype !== 'Link') continue;
     const [x0, y0, x1, y1] = rect;
-    const box = boundsOf([transform(toPage, { x: x0, y: y0 }), transform(toPage, { x: x1, y: y1 })])!;
+    const box = boundsOf([
+      transform(toPage, { x: x0, y: y0 }),
+      transform(toPage, { x: x1, y: y1 }),
+    ])!;
     if (url !== undefined && /^(https?|mailto):/i.test(url)) {
       links.push({ box, target: { kind: 'address', url } });
     } else if (dest) {
@@ -42,7 +45,12 @@ async function resolve(
   const page = typeof ref === 'number' ? ref : await document.getPageIndex(ref as never);
   const { view } = await document.getPage(page + 1);
   const left = kind.name === 'XYZ' ? parms[0] : null;
-  const top = kind.name === 'XYZ' ? parms[1] : kind.name.startsWith('FitH') || kind.name === 'FitBH' ? parms[0] : null;
+  const top =
+    kind.name === 'XYZ'
+      ? parms[1]
+      : kind.name.startsWith('FitH') || kind.name === 'FitBH'
+        ? parms[0]
+        : null;
   return {
     kind: 'page',
     page,

@@ -98,9 +98,7 @@ export function drawSoftMasks(): void {
 function applyMask(p: Uint8ClampedArray, { kind, map }: SoftMask): void {
   for (let i = 0; i < p.length; i += 4) {
     const value =
-      kind === 'luminosity'
-        ? Math.round(0.3 * p[i] + 0.59 * p[i + 1] + 0.11 * p[i + 2])
-        : p[i + 3];
+      kind === 'luminosity' ? Math.round(0.3 * p[i] + 0.59 * p[i + 1] + 0.11 * p[i + 2]) : p[i + 3];
     p[i + 3] = map ? map[value] : value;
   }
 }

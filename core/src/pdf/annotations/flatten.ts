@@ -21,9 +21,10 @@ export function normalAppearance(file: PdfFile, dict: PdfDict): PdfRef | undefin
   const states = file.resolve(normal);
   if (states instanceof PdfDict) {
     const state = file.resolve(dict.get('AS'));
-    normal = state !== null && 'text' in (state as object)
-      ? states.get((state as { text: string }).text)
-      : null;
+    normal =
+      state !== null && 'text' in (state as object)
+        ? states.get((state as { text: string }).text)
+        : null;
   }
   return normal instanceof PdfRef && file.resolve(normal) instanceof PdfStream ? normal : undefined;
 }
@@ -37,8 +38,7 @@ export function placement(file: PdfFile, dict: PdfDict, form: PdfDict): Matrix |
   const bbox = readBox(file, form.get('BBox'));
   if (!rect || !bbox) return undefined;
   const numbers = file.array(form.get('Matrix')).map((v) => numberOr(file.resolve(v)) ?? 0);
-  const own: Matrix =
-    numbers.length === 6 ? (numbers as unknown as Matrix) : [1, 0, 0, 1, 0, 0];
+  const own: Matrix = numbers.length === 6 ? (numbers as unknown as Matrix) : [1, 0, 0, 1, 0, 0];
   const box = transformBox(own, bbox);
   const width = box.x1 - box.x0;
   const height = box.y1 - box.y0;

@@ -3,8 +3,22 @@ import { nameText } from '../objects/index';
 
 /** Markup annotations and stamps (ISO 32000-1, table 169) that Stylet lists, removes and flattens. */
 const MARKUP = new Set([
-  'Text', 'FreeText', 'Line', 'Square', 'Circle', 'Polygon', 'PolyLine', 'Highlight',
-  'Underline', 'Squiggly', 'StrikeOut', 'Stamp', 'Caret', 'Ink', 'FileAttachment', 'Sound',
+  'Text',
+  'FreeText',
+  'Line',
+  'Square',
+  'Circle',
+  'Polygon',
+  'PolyLine',
+  'Highlight',
+  'Underline',
+  'Squiggly',
+  'StrikeOut',
+  'Stamp',
+  'Caret',
+  'Ink',
+  'FileAttachment',
+  'Sound',
 ]);
 
 /** The subtype of an annotation dictionary. */

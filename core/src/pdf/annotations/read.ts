@@ -8,15 +8,8 @@ import {
 import { transformBox } from '../../geometry/index';
 import { samplesToBase64, decodeSamples } from '../../ink/index';
 import { hexOf } from '../../paint/index';
-import {
-  PdfDict,
-  PdfRef,
-  PdfString,
-  instantOf,
-  numberOr,
-  textOf,
-  type PdfFile,
-} from '../objects/index';
+import type { PdfDict } from '../objects/index';
+import { PdfRef, PdfString, instantOf, numberOr, textOf, type PdfFile } from '../objects/index';
 import { readBox, userToPage, type PdfPage } from '../pages';
 import { OWN_KEY, isMark, subtypeOf } from './kinds';
 

@@ -18,7 +18,11 @@ import { OWN_KEY } from './kinds';
 /** Annotations that Stylet draws itself. */
 export type OwnAnnotation = Ink | Markup;
 
-const SUBTYPES = { highlight: 'Highlight', underline: 'Underline', strikeout: 'StrikeOut' } as const;
+const SUBTYPES = {
+  highlight: 'Highlight',
+  underline: 'Underline',
+  strikeout: 'StrikeOut',
+} as const;
 const PRINT = 4;
 
 /**
@@ -45,7 +49,9 @@ export function annotationDict(
     C: [...rgbOf(annotation.color)],
     CA: annotation.opacity,
     AP: PdfDict.of({ N: appearance.form }),
-    ...(annotation.kind === 'ink' ? inkEntries(annotation, toUser) : markupEntries(annotation, toUser)),
+    ...(annotation.kind === 'ink'
+      ? inkEntries(annotation, toUser)
+      : markupEntries(annotation, toUser)),
     [OWN_KEY]: ownEntries(annotation),
   });
 }
@@ -59,7 +65,9 @@ export function writeAppearance(
   const commands = paint(annotation);
   const bounds = commands.map((command) => polygonBounds(command.polygons));
   const covered = boundsOf(
-    bounds.flatMap((b) => (b ? [userPoint(toUser, b.x0, b.y0), userPoint(toUser, b.x1, b.y1)] : [])),
+    bounds.flatMap((b) =>
+      b ? [userPoint(toUser, b.x0, b.y0), userPoint(toUser, b.x1, b.y1)] : [],
+    ),
   );
   const box = grow(covered ?? { x0: 0, y0: 0, x1: 0, y1: 0 }, 1);
   const content = contentOf(commands, toUser);

@@ -15,7 +15,10 @@ const KEPT_OBJECTS = 20_000;
 export class PdfFile {
   readonly xref: Xref;
   private readonly objects = new Map<number, PdfValue>();
-  private readonly containers = new Map<number, { bytes: Uint8Array; offsets: Map<number, number> }>();
+  private readonly containers = new Map<
+    number,
+    { bytes: Uint8Array; offsets: Map<number, number> }
+  >();
 
   constructor(readonly source: ByteSource) {
     this.xref = readXref(this);
@@ -93,8 +96,7 @@ export class PdfFile {
       if (number === undefined || generation === undefined || parser.keyword() !== 'obj')
         throw new PdfSyntaxError(`there is no object at offset ${offset}`);
       const value = parser.value();
-      if (!(value instanceof PdfDict) || !parser.accept('stream'))
-        return { number: number, value };
+      if (!(value instanceof PdfDict) || !parser.accept('stream')) return { number: number, value };
       if (parser.peek() === 13) parser.at++;
       if (parser.peek() === 10) parser.at++;
       const start = offset + parser.at;

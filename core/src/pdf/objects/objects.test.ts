@@ -14,7 +14,19 @@ const parse = (text: string): PdfValue => new Parser(bytesOf(text)).value();
 const stringOf = (text: string): string => latin1((parse(text) as PdfString).bytes);
 
 // ISO 32000-1, 7.3.3: examples of integers and reals.
-test.each([['123', 123], ['43445', 43445], ['+17', 17], ['-98', -98], ['0', 0], ['34.5', 34.5], ['-3.62', -3.62], ['+123.6', 123.6], ['4.', 4], ['-.002', -0.002], ['0.0', 0]])('number %s', (text, value) => {
+test.each([
+  ['123', 123],
+  ['43445', 43445],
+  ['+17', 17],
+  ['-98', -98],
+  ['0', 0],
+  ['34.5', 34.5],
+  ['-3.62', -3.62],
+  ['+123.6', 123.6],
+  ['4.', 4],
+  ['-.002', -0.002],
+  ['0.0', 0],
+])('number %s', (text, value) => {
   expect(parse(`${text} `)).toBeCloseTo(value, 6);
 });
 
@@ -22,10 +34,16 @@ test.each([['123', 123], ['43445', 43445], ['+17', 17], ['-98', -98], ['0', 0], 
 test.each([
   ['(This is a string)', 'This is a string'],
   ['(Strings may contain newlines\nand such.)', 'Strings may contain newlines\nand such.'],
-  ['(Strings may contain balanced parentheses ( ) and\nspecial characters (*!&}^% and so on).)', 'Strings may contain balanced parentheses ( ) and\nspecial characters (*!&}^% and so on).'],
+  [
+    '(Strings may contain balanced parentheses ( ) and\nspecial characters (*!&}^% and so on).)',
+    'Strings may contain balanced parentheses ( ) and\nspecial characters (*!&}^% and so on).',
+  ],
   ['()', ''],
   ['(These \\\ntwo strings \\\nare the same.)', 'These two strings are the same.'],
-  ['(This string contains \\245two octal characters\\307.)', 'This string contains \xa5two octal characters\xc7.'],
+  [
+    '(This string contains \\245two octal characters\\307.)',
+    'This string contains \xa5two octal characters\xc7.',
+  ],
   ['(\\0053)', '\x053'],
   ['(\\053)', '+'],
   ['(\\53)', '+'],
@@ -38,14 +56,31 @@ test('hexadecimal strings, an odd digit filled up with 0', () => {
 });
 
 // ISO 32000-1, 7.3.5, table 4: examples of names.
-test.each([['/Name1', 'Name1'], ['/A;Name_With-Various***Characters?', 'A;Name_With-Various***Characters?'], ['/1.2', '1.2'], ['/.notdef', '.notdef'], ['/Lime#20Green', 'Lime Green'], ['/paired#28#29parentheses', 'paired()parentheses'], ['/The_Key_of_F#23_Minor', 'The_Key_of_F#_Minor'], ['/A#42', 'AB']])('name %s', (text, value) => {
+test.each([
+  ['/Name1', 'Name1'],
+  ['/A;Name_With-Various***Characters?', 'A;Name_With-Various***Characters?'],
+  ['/1.2', '1.2'],
+  ['/.notdef', '.notdef'],
+  ['/Lime#20Green', 'Lime Green'],
+  ['/paired#28#29parentheses', 'paired()parentheses'],
+  ['/The_Key_of_F#23_Minor', 'The_Key_of_F#_Minor'],
+  ['/A#42', 'AB'],
+])('name %s', (text, value) => {
   expect((parse(`${text} `) as PdfName).text).toBe(value);
 });
 
 // ISO 32000-1, 7.3.6 and 7.3.7: the examples of an array and of a dictionary.
 test('arrays and dictionaries', () => {
-  expect(parse('[549 3.14 false (Ralph) /SomeName]')).toEqual([549, 3.14, false, new PdfString(bytesOf('Ralph')), name('SomeName')]);
-  const dict = parse('<< /Type /Example /Version 0.01 /IntegerItem 12 /StringItem (a string) /Subdictionary << /Item1 0.4 /LastItem (not !) >> >>') as PdfDict;
+  expect(parse('[549 3.14 false (Ralph) /SomeName]')).toEqual([
+    549,
+    3.14,
+    false,
+    new PdfString(bytesOf('Ralph')),
+    name('SomeName'),
+  ]);
+  const dict = parse(
+    '<< /Type /Example /Version 0.01 /IntegerItem 12 /StringItem (a string) /Subdictionary << /Item1 0.4 /LastItem (not !) >> >>',
+  ) as PdfDict;
   expect(dict.get('Version')).toBe(0.01);
   expect((dict.get('Subdictionary') as PdfDict).get('Item1')).toBe(0.4);
   expect(parse('[12 0 R 12 0 7 0 R]')).toEqual([new PdfRef(12, 0), 12, 0, new PdfRef(7, 0)]);
@@ -57,18 +92,28 @@ const anyValue: fc.Arbitrary<PdfValue> = fc.letrec<{ value: PdfValue }>((tie) =>
     fc.integer(),
     fc.double({ min: -1e6, max: 1e6, noNaN: true }).map((x) => Math.round(x * 1e4) / 1e4 + 0),
     fc.boolean(),
-    fc.string({ maxLength: 8, unit: 'binary-ascii' }).filter((s) => s !== '').map((s) => new PdfName(s)),
+    fc
+      .string({ maxLength: 8, unit: 'binary-ascii' })
+      .filter((s) => s !== '')
+      .map((s) => new PdfName(s)),
     fc.uint8Array({ maxLength: 12 }).map((b) => new PdfString(b)),
     fc.tuple(fc.nat(9999), fc.nat(9)).map(([n, g]) => new PdfRef(n, g)),
     fc.array(tie('value'), { maxLength: 4 }),
-    fc.dictionary(fc.stringMatching(/^[A-Za-z]{1,6}$/), tie('value'), { maxKeys: 4 }).map((o) => PdfDict.of(o)),
+    fc
+      .dictionary(fc.stringMatching(/^[A-Za-z]{1,6}$/), tie('value'), { maxKeys: 4 })
+      .map((o) => PdfDict.of(o)),
   ),
 })).value;
 
 test('what is written reads back as it was', () => {
   fc.assert(
     fc.property(anyValue, (value) => {
-      const zero = (v: unknown): unknown => JSON.parse(JSON.stringify(v, (_, x: unknown) => (x instanceof Uint8Array ? [...x] : x instanceof Map ? [...x] : x)));
+      const zero = (v: unknown): unknown =>
+        JSON.parse(
+          JSON.stringify(v, (_, x: unknown) =>
+            x instanceof Uint8Array ? [...x] : x instanceof Map ? [...x] : x,
+          ),
+        );
       expect(zero(parse(`${serialize(value)} `))).toEqual(zero(value));
     }),
   );
@@ -95,10 +140,15 @@ test('random bytes are parsed or refused, and always come to an end', () => {
 // RFC 2083, section 6.6 (Paeth), 6.3 (Sub), 6.4 (Up), 6.5 (Average): rows written by hand.
 test('PNG predictors are taken off row by row', () => {
   const rows = Uint8Array.from([1, 10, 5, 5, 2, 1, 1, 1, 3, 4, 4, 4, 4, 1, 0, 2]);
-  const dict = PdfDict.of({ Filter: name('FlateDecode'), DecodeParms: PdfDict.of({ Predictor: 15, Columns: 3 }) });
+  const dict = PdfDict.of({
+    Filter: name('FlateDecode'),
+    DecodeParms: PdfDict.of({ Predictor: 15, Columns: 3 }),
+  });
   const packed = zlibSync(rows);
   // Row 1: 10 15 20; row 2 = up: 11 16 21; row 3 = average: 9 16 22; row 4 = Paeth: 10 16 24.
-  expect([...decodeStream(new PdfStream(dict, () => packed), (v) => v)]).toEqual([10, 15, 20, 11, 16, 21, 9, 16, 22, 10, 16, 24]);
+  expect([...decodeStream(new PdfStream(dict, () => packed), (v) => v)]).toEqual([
+    10, 15, 20, 11, 16, 21, 9, 16, 22, 10, 16, 24,
+  ]);
 });
 
 // ISO 32000-1, 7.9.4: the example D:199812231952-08'00'.
@@ -113,12 +163,21 @@ test('dates', () => {
 test('text strings in every encoding', () => {
   expect(textOf(new PdfString(Uint8Array.from([0x80, 0xa0, 0xe9])))).toBe('•€é');
   expect(textOf(new PdfString(Uint8Array.from([0xef, 0xbb, 0xbf, 0xc3, 0xa9])))).toBe('é');
-  fc.assert(fc.property(fc.string({ unit: 'grapheme', maxLength: 20 }).filter((s) => !s.includes('\u001b')), (text) => expect(textOf(textString(text))).toBe(text)));
+  fc.assert(
+    fc.property(
+      fc.string({ unit: 'grapheme', maxLength: 20 }).filter((s) => !s.includes('\u001b')),
+      (text) => expect(textOf(textString(text))).toBe(text),
+    ),
+  );
 });
 
 /** A file with an old-fashioned cross-reference table, made by hand. */
 function smallFile(): Uint8Array {
-  const objects = ['<< /Type /Catalog /Pages 2 0 R >>', '<< /Type /Pages /Kids [3 0 R] /Count 1 >>', '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 100 200] >>'];
+  const objects = [
+    '<< /Type /Catalog /Pages 2 0 R >>',
+    '<< /Type /Pages /Kids [3 0 R] /Count 1 >>',
+    '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 100 200] >>',
+  ];
   let text = '%PDF-1.4\n';
   const offsets = objects.map((body, i) => {
     const at = text.length;
@@ -135,7 +194,10 @@ test('an update is appended, and the newer object counts', () => {
   const file = new PdfFile(bytesInMemory(bytes));
   const update = new PdfUpdate(file);
   const added = update.add(textString('new'));
-  update.set(new PdfRef(3, 0), (file.resolve(new PdfRef(3, 0)) as PdfDict).with({ Rotate: 90, Extra: added }));
+  update.set(
+    new PdfRef(3, 0),
+    (file.resolve(new PdfRef(3, 0)) as PdfDict).with({ Rotate: 90, Extra: added }),
+  );
   const after = new PdfFile(bytesInMemory(joinBytes([bytes, update.bytes()])));
   const page = after.resolve(new PdfRef(3, 0)) as PdfDict;
   expect(page.get('Rotate')).toBe(90);
@@ -149,5 +211,7 @@ test('nothing changed is nothing appended', () => {
 
 test('a cut file is refused, not misread', () => {
   const bytes = smallFile();
-  expect(() => new PdfFile(bytesInMemory(bytes.subarray(0, bytes.length - 60)))).toThrow(PdfSyntaxError);
+  expect(() => new PdfFile(bytesInMemory(bytes.subarray(0, bytes.length - 60)))).toThrow(
+    PdfSyntaxError,
+  );
 });

@@ -48,8 +48,7 @@ export class Parser {
     if (c === Char.Slash) return this.name();
     if (c === Char.ParenLeft) return this.literalString();
     if (c === Char.BracketLeft) return this.array(depth);
-    if (c === Char.Less)
-      return this.peek(1) === Char.Less ? this.dict(depth) : this.hexString();
+    if (c === Char.Less) return this.peek(1) === Char.Less ? this.dict(depth) : this.hexString();
     const integer = this.integer();
     if (integer !== undefined) return this.reference(integer) ?? integer;
     const word = this.keyword();
@@ -100,7 +99,11 @@ export class Parser {
     for (;;) {
       while (this.at < this.bytes.length && isSpace(this.bytes[this.at])) this.at++;
       if (this.bytes[this.at] !== Char.Percent) break;
-      while (this.at < this.bytes.length && this.bytes[this.at] !== 10 && this.bytes[this.at] !== 13)
+      while (
+        this.at < this.bytes.length &&
+        this.bytes[this.at] !== 10 &&
+        this.bytes[this.at] !== 13
+      )
         this.at++;
     }
     if (this.at >= this.bytes.length && !this.complete) throw new EndOfWindow();

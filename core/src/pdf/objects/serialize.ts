@@ -21,7 +21,10 @@ export function serializeNumber(value: number): string {
   if (Number.isInteger(value)) return value.toFixed(0);
   const text = String(value);
   if (text.length < 10 && !text.includes('e')) return text;
-  return value.toFixed(6).replace(/\.?0+$/, '').replace(/^-0$/, '0');
+  return value
+    .toFixed(6)
+    .replace(/\.?0+$/, '')
+    .replace(/^-0$/, '0');
 }
 
 function serializeName(text: string): string {
@@ -30,8 +33,7 @@ function serializeName(text: string): string {
 
 function serializeString(bytes: Uint8Array): string {
   const isPlain = bytes.every((b) => b >= 32 && b < 127);
-  if (isPlain)
-    return `(${String.fromCharCode(...bytes).replace(/[\\()]/g, (c) => `\\${c}`)})`;
+  if (isPlain) return `(${String.fromCharCode(...bytes).replace(/[\\()]/g, (c) => `\\${c}`)})`;
   let hex = '';
   for (const byte of bytes) hex += byte.toString(16).padStart(2, '0');
   return `<${hex}>`;

@@ -32,6 +32,8 @@ export function textString(text: string): PdfString {
   return new PdfString(bytes);
 }
 
+const ESCAPE = '\u001b';
+
 function utf16(bytes: Uint8Array, bigEndian: boolean): string {
   let text = '';
   for (let i = 0; i + 1 < bytes.length; i += 2)
@@ -39,7 +41,12 @@ function utf16(bytes: Uint8Array, bigEndian: boolean): string {
       bigEndian ? (bytes[i] << 8) | bytes[i + 1] : (bytes[i + 1] << 8) | bytes[i],
     );
   // A language mark (7.9.2.2) is an escape, a code and an escape again.
-  return text.replace(/\u001b[^\u001b]*\u001b/g, '');
+  return text.includes(ESCAPE)
+    ? text
+        .split(ESCAPE)
+        .filter((_, i) => i % 2 === 0)
+        .join('')
+    : text;
 }
 
 function utf8(bytes: Uint8Array): string {

@@ -92,9 +92,7 @@ export class PdfUpdate {
     const sections = runsOf(places).map(
       (run) =>
         `${run[0].number} ${run.length}\n` +
-        run
-          .map((p) => `${pad(p.offset, 10)} ${pad(p.generation, 5)} n\r\n`)
-          .join(''),
+        run.map((p) => `${pad(p.offset, 10)} ${pad(p.generation, 5)} n\r\n`).join(''),
     );
     return bytesOf(
       `xref\n${sections.join('')}trailer\n${serialize(this.trailer(this.nextNumber))}\n` +
@@ -127,23 +125,19 @@ export class PdfUpdate {
     ]);
   }
 
-  private objectBytes(
-    number: number,
-    generation: number,
-    value: PdfValue | NewStream,
-    ): Uint8Array {
+  private objectBytes(number: number, generation: number, value: PdfValue | NewStream): Uint8Array {
     const head = `${number} ${generation} obj\n`;
     if (!isNewStream(value)) return bytesOf(`${head}${serialize(value)}\nendobj\n`);
     const deflated = value.bytes.length >= WORTH_DEFLATING;
     const data = deflated ? this.deflate(value.bytes) : value.bytes;
     const dict = value.dict.with({
-    Length: data.length,
-    Filter: deflated ? name('FlateDecode') : null,
+      Length: data.length,
+      Filter: deflated ? name('FlateDecode') : null,
     });
     return joinBytes([
-    bytesOf(`${head}${serialize(dict)}\nstream\n`),
-    data,
-    bytesOf('\nendstream\nendobj\n'),
+      bytesOf(`${head}${serialize(dict)}\nstream\n`),
+      data,
+      bytesOf('\nendstream\nendobj\n'),
     ]);
   }
 }

@@ -1,14 +1,6 @@
 /** The objects of ISO 32000-1, 7.3. Numbers, booleans and null are JavaScript's own. */
 export type PdfValue =
-  | null
-  | boolean
-  | number
-  | PdfName
-  | PdfString
-  | PdfRef
-  | PdfValue[]
-  | PdfDict
-  | PdfStream;
+  null | boolean | number | PdfName | PdfString | PdfRef | PdfValue[] | PdfDict | PdfStream;
 
 /** A name, without its slash and with its #xx escapes resolved (7.3.5). */
 export class PdfName {

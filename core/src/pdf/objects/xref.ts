@@ -38,7 +38,9 @@ export function readXref(file: XrefReader): Xref {
     const offset = queue.shift()!;
     if (seen.has(offset)) continue;
     seen.add(offset);
-    const isTable = latin1(file.source.slice(offset, offset + 20)).trimStart().startsWith('xref');
+    const isTable = latin1(file.source.slice(offset, offset + 20))
+      .trimStart()
+      .startsWith('xref');
     const section = isTable ? readTable(file, offset, entries) : readStream(file, offset, entries);
     trailer ??= section;
     form ??= isTable ? 'table' : 'stream';

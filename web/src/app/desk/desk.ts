@@ -120,7 +120,11 @@ export class Desk implements OnDestroy {
   protected async follow({ target }: PageLink): Promise<void> {
     if (target.kind === 'page') {
       const { page, x, y } = target;
-      this.view.jump({ pageIndex: page, ...(x === undefined ? {} : { x }), ...(y === undefined ? {} : { y }) });
+      this.view.jump({
+        pageIndex: page,
+        ...(x === undefined ? {} : { x }),
+        ...(y === undefined ? {} : { y }),
+      });
       return;
     }
     const { AddressDialog } = await import('./address-dialog');

@@ -26,9 +26,7 @@ export class StatusBar {
   protected readonly position = computed(() => {
     const number = this.view.currentPage() + 1;
     const total = this.view.pages().length;
-    return this.label() === String(number)
-      ? `of ${total}`
-      : `page ${number} of ${total}`;
+    return this.label() === String(number) ? `of ${total}` : `page ${number} of ${total}`;
   });
   protected readonly percent = computed(() => Math.round(this.view.zoom() * 100));
 

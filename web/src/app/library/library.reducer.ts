@@ -1,5 +1,12 @@
 import type { DocumentSummary } from '@stylet/core/api';
-import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
+import {
+  createActionGroup,
+  createFeature,
+  createReducer,
+  emptyProps,
+  on,
+  props,
+} from '@ngrx/store';
 import type { Trouble } from '../api/problem';
 
 /** A file on its way into the library. */

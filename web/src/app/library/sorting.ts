@@ -36,7 +36,8 @@ export function sortDocuments(
 /** A date the way people speak of it: `today`, `yesterday`, a weekday, else day and month. */
 export function spokenDate(instant: string, now: Date): string {
   const date = new Date(instant);
-  const midnight = (d: Date): number => new Date(d.getFullYear(), d.getMonth(), d.getDate()).getTime();
+  const midnight = (d: Date): number =>
+    new Date(d.getFullYear(), d.getMonth(), d.getDate()).getTime();
   const days = Math.round((midnight(now) - midnight(date)) / 86_400_000);
   if (days <= 0) return 'today';
   if (days === 1) return 'yesterday';

@@ -75,7 +75,11 @@ export const documentFeature = createFeature({
   name: 'document',
   reducer: createReducer(
     initial,
-    on(documentActions.opened, (_, { id }): OpenDocument => ({ ...initial, id, status: 'loading' })),
+    on(documentActions.opened, (_, { id }): OpenDocument => ({
+      ...initial,
+      id,
+      status: 'loading',
+    })),
     on(documentActions.loaded, (open, { document, annotations, waiting }): OpenDocument => {
       if (document.id !== open.id) return open;
       return {

@@ -1,5 +1,12 @@
 import type { Instrument } from '@stylet/core/ink';
-import { createActionGroup, createFeature, createReducer, createSelector, on, props } from '@ngrx/store';
+import {
+  createActionGroup,
+  createFeature,
+  createReducer,
+  createSelector,
+  on,
+  props,
+} from '@ngrx/store';
 
 /** A ready instrument. Width in points. */
 export interface KitSlot {

@@ -57,7 +57,9 @@ function flourish(slot: KitSlot, size: { width: number; height: number }): Sampl
     const t = i / 59;
     return {
       x: margin + (width - 2 * margin) * t,
-      y: height / 2 + (isFlat ? 0 : Math.sin(t * Math.PI * 2.6 + 0.4) * height * 0.24 * (1 - t * 0.3)),
+      y:
+        height / 2 +
+        (isFlat ? 0 : Math.sin(t * Math.PI * 2.6 + 0.4) * height * 0.24 * (1 - t * 0.3)),
       pressure: 0.15 + 0.8 * Math.sin(Math.PI * t) ** 2,
       tiltX: 0,
       tiltY: 0,

@@ -184,7 +184,10 @@ export class PageView {
     const matrix = this.toCanvas(window);
     this.under ??= new CanvasSurface(this.underCanvas().nativeElement);
     this.over ??= new CanvasSurface(this.overCanvas().nativeElement);
-    this.live ??= new LiveLayer(this.settledCanvas().nativeElement, this.tailCanvas().nativeElement);
+    this.live ??= new LiveLayer(
+      this.settledCanvas().nativeElement,
+      this.tailCanvas().nativeElement,
+    );
     for (const surface of [this.under, this.over, this.live])
       surface.resize(window.width, window.height, matrix);
     this.drawn = [];
@@ -263,7 +266,10 @@ export class PageView {
         .reduce<Box | undefined>((whole, box) => (whole ? unite(whole, box) : box), undefined);
       if (region) {
         this.under.redraw(region, now.filter(liesUnder));
-        this.over.redraw(region, now.filter((a) => !liesUnder(a)));
+        this.over.redraw(
+          region,
+          now.filter((a) => !liesUnder(a)),
+        );
       }
     }
     this.drawn = now;

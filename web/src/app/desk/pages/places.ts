@@ -33,7 +33,9 @@ export class Places {
 
   private show(documentId: string): void {
     this.documentId = documentId;
-    const kept = placeSchema.safeParse(JSON.parse(sessionStorage.getItem(keyOf(documentId)) ?? 'null'));
+    const kept = placeSchema.safeParse(
+      JSON.parse(sessionStorage.getItem(keyOf(documentId)) ?? 'null'),
+    );
     if (!kept.success) {
       this.view.fit('width');
       return;

@@ -25,9 +25,7 @@ export class ViewState {
   readonly size = signal({ width: 0, height: 0 });
   readonly layout = computed(() => layOut(this.pages(), this.zoom()));
   /** The page at the upper third of the view. */
-  readonly currentPage = computed(() =>
-    pageAt(this.layout(), this.top() + this.size().height / 3),
-  );
+  readonly currentPage = computed(() => pageAt(this.layout(), this.top() + this.size().height / 3));
 
   private readonly behind = signal<readonly Place[]>([]);
   private readonly ahead = signal<readonly Place[]>([]);
@@ -92,10 +90,7 @@ export class ViewState {
     this.retrace(this.ahead, this.behind);
   }
 
-  private retrace(
-    from: typeof this.behind,
-    to: typeof this.behind,
-  ): void {
+  private retrace(from: typeof this.behind, to: typeof this.behind): void {
     const place = from().at(-1);
     if (!place) return;
     to.update((places) => [...places, this.place()]);
@@ -135,4 +130,3 @@ function shareDown(
       return 1 - x / width;
   }
 }
-

@@ -25,7 +25,9 @@ export class Outbox {
 
   /** What waits for one document, oldest first. */
   async waiting(documentId: string): Promise<Operation[]> {
-    const rows = await (await this.database()).getAllFromIndex('operations', 'document', documentId);
+    const rows = await (
+      await this.database()
+    ).getAllFromIndex('operations', 'document', documentId);
     return inOrder(rows.map(({ operation }) => operation));
   }
 

@@ -1,0 +1,59 @@
+import { expect, test, SLIDE } from './support/fixtures';
+import { killDatabase, startDatabase } from './support/instance';
+
+test('with the server killed work goes on, and everything is there afterwards', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  const line = async (y: number) =>
+    desk.pen([await desk.spot(1, 80, y, SLIDE), await desk.spot(1, 300, y, SLIDE)]);
+  await line(30);
+  await desk.saved();
+  await instance.kill();
+  await line(50);
+  await line(70);
+  await expect(desk.page.locator('.sync')).toHaveText('Offline · 2 changes kept here');
+  await instance.start();
+  await desk.saved();
+  expect(await instance.annotations(deck)).toHaveLength(3);
+  // The server went away again; the changes outlive the page that made them.
+  await instance.kill();
+  await line(90);
+  await expect(desk.page.locator('.sync')).toHaveText(/Offline · 1 change kept here/);
+  await desk.page.close();
+  await instance.start();
+  const again = await desk.page.context().newPage();
+  await again.goto(`${instance.url}/documents/${deck}`);
+  await expect(again.locator('.sync')).toHaveText('Saved');
+  await expect.poll(async () => (await instance.annotations(deck)).length).toBe(4);
+});
+
+test('what was saved survives kill -9 of server and database', async ({ desk, deck, instance }) => {
+  await desk.open(instance.url, deck);
+  const line = async (y: number) =>
+    desk.pen([await desk.spot(1, 80, y, SLIDE), await desk.spot(1, 300, y, SLIDE)]);
+  await line(30);
+  await line(50);
+  await desk.saved();
+  killDatabase();
+  await line(70);
+  await expect(desk.page.locator('.sync')).toHaveText(/Offline/);
+  startDatabase();
+  await desk.saved();
+  await instance.kill();
+  await instance.start();
+  expect(await instance.annotations(deck)).toHaveLength(3);
+  await desk.page.reload();
+  await desk.drawn();
+  expect(await desk.darkestNear(await desk.spot(1, 200, 70, SLIDE))).toBeLessThan(120);
+});
+
+test('a stroke is stored within a second', async ({ desk, deck, instance }) => {
+  await desk.open(instance.url, deck);
+  await desk.pen([await desk.spot(1, 80, 30, SLIDE), await desk.spot(1, 300, 30, SLIDE)]);
+  await expect
+    .poll(async () => (await instance.annotations(deck)).length, { timeout: 1000, intervals: [50] })
+    .toBe(1);
+});

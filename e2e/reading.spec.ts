@@ -1,0 +1,108 @@
+import { expect, test, HANDBOOK } from './support/fixtures';
+
+test('the outline leads to the exact place, and Back returns', async ({
+  desk,
+  handbook,
+  instance,
+}) => {
+  await desk.open(instance.url, handbook);
+  const top = () => desk.page.locator('.scroller').evaluate((e) => e.scrollTop);
+  const start = await top();
+  await desk.page.getByLabel('Unfold 2 Surveying the beach').click();
+  await desk.page.locator('.entry', { hasText: '2.3 Choosing stations' }).click();
+  await desk.drawn();
+  const label = await desk.page.getByLabel('Page, by label or number').inputValue();
+  expect(Number(label)).toBeGreaterThan(30);
+  // The entry's destination is 54 points below the page's top edge (680 − 626); it stands at the
+  // top of the view, a gap below its edge.
+  const view = (await desk.page.locator('.scroller').boundingBox())!;
+  const index = Number(label) + 14;
+  const box = (await desk.page.locator(`stylet-page-view[data-page="${index}"]`).boundingBox())!;
+  const down = (54 / 680) * box.height;
+  expect(Math.abs(box.y + down - view.y - 20)).toBeLessThan(2);
+  await desk.page.getByLabel('Back', { exact: true }).click();
+  expect(Math.abs((await top()) - start)).toBeLessThan(2);
+  await desk.page.getByLabel('Forward', { exact: true }).click();
+  expect(await desk.page.getByLabel('Page, by label or number').inputValue()).toBe(label);
+});
+
+test('pages are found by label and by number', async ({ desk, handbook, instance }) => {
+  await desk.open(instance.url, handbook);
+  await desk.goTo('xii');
+  await expect(desk.page.locator('stylet-status-bar')).toContainText('page 12 of 320');
+  await desk.goTo('100');
+  await expect(desk.page.locator('stylet-status-bar')).toContainText('page 114 of 320');
+  await desk.goTo('R-3');
+  await expect(desk.page.locator('stylet-status-bar')).toContainText('page 313 of 320');
+  const field = desk.page.getByLabel('Page, by label or number');
+  await field.fill('zzz');
+  await field.press('Enter');
+  await expect(desk.page.getByText('No page “zzz”')).toBeVisible();
+});
+
+test('links live in Read, and never fire in Write', async ({ desk, deck, instance }) => {
+  await desk.open(instance.url, deck);
+  await desk.goTo('2');
+  const spot = await desk.spot(2, 120, 145, 720);
+  await desk.pen([spot, { x: spot.x + 30, y: spot.y }]);
+  await expect(desk.page.getByLabel('Page, by label or number')).toHaveValue('2');
+  await desk.page.getByRole('radio', { name: 'Read' }).click();
+  await desk.page.getByLabel('To page 3', { exact: true }).click();
+  await expect(desk.page.getByLabel('Page, by label or number')).toHaveValue('3');
+  await desk.page.keyboard.press('Alt+ArrowLeft');
+  await expect(desk.page.getByLabel('Page, by label or number')).toHaveValue('2');
+  await desk.page.getByLabel('https://course.example/tidewater').click();
+  await expect(desk.page.getByRole('dialog')).toContainText('https://course.example/tidewater');
+  await desk.page.getByRole('button', { name: 'Stay here' }).click();
+});
+
+test('zooming keeps the place under the pointer, from 25 % to 800 %, and stays sharp', async ({
+  desk,
+  handbook,
+  instance,
+}) => {
+  await desk.open(instance.url, handbook);
+  await desk.goTo('20');
+  const page = desk.page.locator('stylet-page-view[data-page="34"]');
+  const place = async () => {
+    const box = (await page.boundingBox())!;
+    return { x: (500 - box.x) / box.width, y: (400 - box.y) / box.height };
+  };
+  await desk.page.mouse.move(500, 400);
+  const before = await place();
+  await desk.page.keyboard.down('Control');
+  for (let i = 0; i < 8; i++) await desk.page.mouse.wheel(0, -120);
+  await desk.page.keyboard.up('Control');
+  await expect(desk.page.locator('.zoom')).toHaveText('800 %');
+  const after = await place();
+  expect(Math.abs(after.x - before.x)).toBeLessThan(0.02);
+  expect(Math.abs(after.y - before.y)).toBeLessThan(0.02);
+  await desk.page.waitForTimeout(1500);
+  // At 800 % a point is 10.7 pixels; the drawn window has as many pixels as it covers.
+  const canvas = page.locator('canvas.picture');
+  const [pixels, shown] = [
+    await canvas.evaluate((c: HTMLCanvasElement) => c.width),
+    (await canvas.boundingBox())!.width,
+  ];
+  expect(Math.abs(pixels - shown)).toBeLessThan(2);
+  await desk.page.keyboard.down('Control');
+  for (let i = 0; i < 16; i++) await desk.page.mouse.wheel(0, 120);
+  await desk.page.keyboard.up('Control');
+  await expect(desk.page.locator('.zoom')).toHaveText('25 %');
+  expect(await desk.page.locator('stylet-page-view').count()).toBeGreaterThan(3);
+  await desk.page.keyboard.press('Control+0');
+  const width = (await desk.page.locator('stylet-page-view').first().boundingBox())!.width;
+  expect(width).toBeGreaterThan(HANDBOOK);
+});
+
+test('only pages near the view exist, however long the book', async ({
+  desk,
+  handbook,
+  instance,
+}) => {
+  await desk.open(instance.url, handbook);
+  for (const label of ['50', '150', '250', '40']) {
+    await desk.goTo(label);
+    expect(await desk.page.locator('stylet-page-view').count()).toBeLessThan(8);
+  }
+});

@@ -1,0 +1,91 @@
+import { expect, type CDPSession, type Page } from '@playwright/test';
+import { calmHand, replay, type Hand, write } from '@stylet/demo/stylus';
+import { PNG } from 'pngjs';
+
+export interface Spot {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** The desk as a person uses it: pen in hand, eyes on the page. */
+export class DeskDriver {
+  private session: CDPSession | undefined;
+
+  constructor(readonly page: Page) {}
+
+  async open(url: string, id: string): Promise<void> {
+    await this.page.goto(`${url}/documents/${id}`);
+    await expect(this.page.locator('stylet-page-view').first()).toBeVisible();
+    await this.drawn();
+  }
+
+  /** Waits until the page in view is drawn. */
+  async drawn(): Promise<void> {
+    await expect
+      .poll(() => this.page.locator('stylet-page-view canvas.picture[width]').count())
+      .toBeGreaterThan(0);
+    await this.page.waitForTimeout(600);
+  }
+
+  async goTo(label: string): Promise<void> {
+    const field = this.page.getByLabel('Page, by label or number');
+    await field.fill(label);
+    await field.press('Enter');
+    await this.drawn();
+  }
+
+  /** A point of a page (number from 1), given in points of the page as shown, in the window. */
+  async spot(page: number, x: number, y: number, widthInPoints: number): Promise<Spot> {
+    const box = (await this.page.locator(`stylet-page-view[data-page="${page}"]`).boundingBox())!;
+    const scale = box.width / widthInPoints;
+    return { x: box.x + x * scale, y: box.y + y * scale };
+  }
+
+  /** Draws one stroke with a simulated pen. */
+  async pen(path: readonly Spot[], hand: Partial<Hand> = {}): Promise<void> {
+    this.session ??= await this.page.context().newCDPSession(this.page);
+    await replay(
+      this.session as never,
+      write([path], { ...calmHand, jitter: 0, rate: 60, speed: 600, ...hand }),
+    );
+  }
+
+  async saved(): Promise<void> {
+    // The change first has to show as one that is not saved yet.
+    await this.page.waitForTimeout(200);
+    await expect(this.page.locator('.sync')).toHaveText('Saved');
+  }
+
+  /** The colour of the screen at a spot. */
+  async colorAt({ x, y }: Spot): Promise<[number, number, number]> {
+    const clip = { x: Math.round(x), y: Math.round(y), width: 1, height: 1 };
+    const { data } = PNG.sync.read(await this.page.screenshot({ clip }));
+    return [data[0], data[1], data[2]];
+  }
+
+  /** The least red within two pixels of a spot: low where there is ink, however thin. */
+  async darkestNear({ x, y }: Spot): Promise<number> {
+    const { data } = await this.picture({
+      x: Math.round(x) - 2,
+      y: Math.round(y) - 2,
+      width: 5,
+      height: 5,
+    });
+    let darkest = 255;
+    for (let i = 0; i < data.length; i += 4) darkest = Math.min(darkest, data[i]);
+    return darkest;
+  }
+
+  async picture(clip: { x: number; y: number; width: number; height: number }): Promise<PNG> {
+    return PNG.sync.read(await this.page.screenshot({ clip }));
+  }
+}
+
+/** Number of pixels in which two pictures differ by more than `tolerance` in a channel. */
+export function differing(a: PNG, b: PNG, tolerance = 0): number {
+  let count = 0;
+  for (let i = 0; i < a.data.length; i += 4) {
+    if ([0, 1, 2].some((k) => Math.abs(a.data[i + k] - b.data[i + k]) > tolerance)) count++;
+  }
+  return count;
+}

@@ -1,0 +1,36 @@
+import { test as base } from '@playwright/test';
+import { makeDeck, makeHandbook } from '@stylet/demo/documents';
+import { DeskDriver } from './desk';
+import { Instance } from './instance';
+
+interface Shared {
+  readonly instance: Instance;
+  readonly deckPdf: Uint8Array;
+  readonly handbookPdf: Uint8Array;
+}
+
+/** Tests get a running instance, the demo files, a fresh document of each, and a driver of the desk. */
+export const test = base.extend<{ desk: DeskDriver; deck: string; handbook: string }, Shared>({
+  instance: [
+    async ({}, use, worker) => {
+      const instance = new Instance(`e2e_${worker.workerIndex}`, 4690 + (worker.workerIndex % 50));
+      await instance.start();
+      await use(instance);
+      await instance.remove();
+    },
+    { scope: 'worker' },
+  ],
+  deckPdf: [async ({}, use) => use(await makeDeck()), { scope: 'worker' }],
+  handbookPdf: [async ({}, use) => use(await makeHandbook()), { scope: 'worker', timeout: 60_000 }],
+  deck: async ({ instance, deckPdf }, use) =>
+    use(await instance.bringIn(deckPdf, 'Waves and tides.pdf')),
+  handbook: async ({ instance, handbookPdf }, use) =>
+    use(await instance.bringIn(handbookPdf, 'Field handbook.pdf')),
+  desk: async ({ page }, use) => use(new DeskDriver(page)),
+});
+
+export { expect } from '@playwright/test';
+
+/** Width of a slide and of a handbook page, in points. */
+export const SLIDE = 720;
+export const HANDBOOK = 482;

@@ -1,0 +1,127 @@
+import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+
+export const root = resolve(import.meta.dirname, '../..');
+
+/** A server of a test's own with an empty database, to be stopped and killed at will. */
+export class Instance {
+  readonly url: string;
+  private server: ChildProcess | undefined;
+  private readonly folder = mkdtempSync(join(tmpdir(), 'stylet-e2e-'));
+
+  constructor(
+    private readonly name: string,
+    private readonly port: number,
+  ) {
+    this.url = `http://127.0.0.1:${port}`;
+    this.drop();
+    psql(`create database ${name}`);
+  }
+
+  async start(): Promise<void> {
+    this.server = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
+      env: {
+        ...process.env,
+        PORT: String(this.port),
+        STYLET_DATABASE_URL: `${process.env['STYLET_DATABASE_SERVER']}/${this.name}`,
+        STYLET_CACHE: this.folder,
+      },
+      stdio: 'inherit',
+    });
+    for (let i = 0; i < 150; i++) {
+      const up = await fetch(`${this.url}/api/health`).then(
+        (reply) => reply.ok,
+        () => false,
+      );
+      if (up) return;
+      await new Promise((done) => setTimeout(done, 100));
+    }
+    throw new Error('the server does not start');
+  }
+
+  /** Ends the server at once, as `kill -9` does. */
+  async kill(): Promise<void> {
+    const { server } = this;
+    if (!server) return;
+    this.server = undefined;
+    await new Promise((done) => {
+      server.on('exit', done);
+      server.kill('SIGKILL');
+    });
+  }
+
+  async remove(): Promise<void> {
+    await this.kill();
+    this.drop();
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+
+  /** Brings a PDF in over the API; returns the new document's id. */
+  async bringIn(bytes: Uint8Array, filename: string): Promise<string> {
+    const form = new FormData();
+    form.append('file', new Blob([Uint8Array.from(bytes)]), filename);
+    const reply = await fetch(`${this.url}/api/documents`, { method: 'POST', body: form });
+    return ((await reply.json()) as { id: string }).id;
+  }
+
+  async annotations(id: string): Promise<Record<string, unknown>[]> {
+    const reply = await fetch(`${this.url}/api/documents/${id}/annotations`);
+    return ((await reply.json()) as { annotations: Record<string, unknown>[] }).annotations;
+  }
+
+  private drop(): void {
+    psql(`drop database if exists ${this.name} with (force)`);
+  }
+}
+
+function psql(statement: string): void {
+  execFileSync(
+    join(process.env['STYLET_PG_BIN']!, 'psql'),
+    [`${process.env['STYLET_DATABASE_SERVER']}/postgres`, '-qc', statement],
+    { stdio: ['ignore', 'ignore', 'pipe'] },
+  );
+}
+
+/** Kills the database's processes as `kill -9` does, and starts it again on the same port. */
+export function killDatabase(): void {
+  const cluster = process.env['STYLET_CLUSTER']!;
+  const pid = execFileSync('sed', ['-n', '1p', join(cluster, 'postmaster.pid')], {
+    encoding: 'utf8',
+  }).trim();
+  const children = execFileSync('ps', ['-o', 'pid=', '--ppid', pid], { encoding: 'utf8' })
+    .split(/\s+/)
+    .filter(Boolean);
+  execFileSync('kill', ['-9', pid, ...children]);
+}
+
+export function startDatabase(): void {
+  const cluster = process.env['STYLET_CLUSTER']!;
+  const port = process.env['STYLET_DB_PORT']!;
+  const start = [
+    join(process.env['STYLET_PG_BIN']!, 'pg_ctl'),
+    '-D',
+    cluster,
+    '-w',
+    '-t',
+    '60',
+    '-l',
+    join(cluster, 'server.log'),
+    '-o',
+    `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''`,
+    'start',
+  ];
+  const [command, ...args] =
+    process.getuid?.() === 0 ? ['runuser', '-u', 'postgres', '--', ...start] : start;
+  // Killed processes may need a moment to let go of the shared memory.
+  for (let attempt = 1; ; attempt++) {
+    try {
+      execFileSync(command, args, { cwd: '/', stdio: 'ignore' });
+      return;
+    } catch (error) {
+      if (attempt === 10) throw error;
+      execFileSync('sleep', ['1']);
+    }
+  }
+}

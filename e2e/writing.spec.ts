@@ -1,0 +1,198 @@
+import { expect, test, SLIDE } from './support/fixtures';
+import { differing } from './support/desk';
+
+const along = (from: { x: number; y: number }, to: { x: number; y: number }) =>
+  Array.from({ length: 12 }, (_, i) => ({
+    x: from.x + ((to.x - from.x) * i) / 11,
+    y: from.y + ((to.y - from.y) * i) / 11 + 12 * Math.sin(i),
+  }));
+
+test('a pen stroke is under the nib at once, stays as it was drawn, and is kept', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  const from = await desk.spot(1, 80, 40, SLIDE);
+  const to = await desk.spot(1, 400, 60, SLIDE);
+  const clip = { x: from.x - 20, y: from.y - 40, width: 560, height: 120 };
+  const empty = await desk.picture(clip);
+  const session = await desk.page.context().newCDPSession(desk.page);
+  const path = along(from, to);
+  const send = (type: string, at: { x: number; y: number }, force: number) =>
+    session.send('Input.dispatchMouseEvent', {
+      type: type as 'mouseMoved',
+      ...at,
+      button: 'left',
+      buttons: force > 0 ? 1 : 0,
+      pointerType: 'pen',
+      force,
+      clickCount: 1,
+    });
+  await send('mousePressed', path[0], 0.3);
+  for (const [i, at] of path.entries()) await send('mouseMoved', at, 0.3 + i / 30);
+  await desk.page.waitForTimeout(100);
+  const drawing = await desk.picture(clip);
+  expect(differing(empty, drawing)).toBeGreaterThan(300);
+  await send('mouseReleased', path[11], 0);
+  await desk.page.waitForTimeout(300);
+  const lifted = await desk.picture(clip);
+  expect(differing(drawing, lifted, 8)).toBe(0);
+  await desk.saved();
+  await desk.page.reload();
+  await desk.drawn();
+  expect(differing(lifted, await desk.picture(clip), 8)).toBe(0);
+  const [ink] = await instance.annotations(deck);
+  expect(ink).toMatchObject({ kind: 'ink', instrument: 'fineliner', color: '#22304a' });
+});
+
+// W3C Pointer Events 3, “pressure”: hardware values are kept; a mouse reports 0.5.
+test('the nib takes the pen’s pressure; the mouse draws like a pen pressed half', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  await desk.page.keyboard.press('3');
+  const [a, b] = [await desk.spot(1, 80, 40, SLIDE), await desk.spot(1, 300, 40, SLIDE)];
+  await desk.pen([a, b], { pressure: 0.9 });
+  const [c, d] = [await desk.spot(1, 80, 80, SLIDE), await desk.spot(1, 300, 80, SLIDE)];
+  await desk.page.mouse.move(c.x, c.y);
+  await desk.page.mouse.down();
+  await desk.page.mouse.move(d.x, d.y, { steps: 10 });
+  await desk.page.mouse.up();
+  await desk.saved();
+  const annotations = await instance.annotations(deck);
+  const pressures = await desk.page.evaluate(
+    (list) => list.map((base64) => Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))[1]),
+    annotations.map((a) => a['samples'] as string),
+  );
+  // The second byte says whether pressure varies.
+  expect(pressures).toEqual([1, 0]);
+});
+
+test('the highlighter follows the words and lies under them', async ({ desk, deck, instance }) => {
+  await desk.open(instance.url, deck);
+  await desk.goTo('16');
+  await desk.page.keyboard.press('4');
+  await desk.page.waitForTimeout(1200);
+  // “wavelength, the wave feels the bed” is the second line of the slide’s text.
+  const from = await desk.spot(16, 100, 161, SLIDE);
+  const to = await desk.spot(16, 340, 163, SLIDE);
+  await desk.pen([from, to]);
+  await desk.saved();
+  const [mark] = await instance.annotations(deck);
+  expect(mark).toMatchObject({
+    kind: 'highlight',
+    color: '#ffe27a',
+    contents: 'wavelength, the wave feels the bed',
+  });
+  const between = await desk.spot(16, 145.5, 154, SLIDE);
+  const [r, g, b] = await desk.colorAt(between);
+  expect(r).toBeGreaterThan(b);
+  expect(g).toBeGreaterThan(b);
+  const clip = { x: from.x - 40, y: from.y - 12, width: 300, height: 24 };
+  const { data } = await desk.picture(clip);
+  let darkest = 255;
+  for (let i = 0; i < data.length; i += 4) darkest = Math.min(darkest, data[i]);
+  expect(darkest).toBeLessThan(60);
+});
+
+test('off the text the highlighter is a straight translucent bar', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  await desk.goTo('16');
+  await desk.page.keyboard.press('4');
+  await desk.page.waitForTimeout(800);
+  await desk.pen([
+    await desk.spot(16, 60, 470, SLIDE),
+    await desk.spot(16, 200, 500, SLIDE),
+    await desk.spot(16, 330, 470, SLIDE),
+  ]);
+  await desk.saved();
+  expect((await instance.annotations(deck))[0]).toMatchObject({
+    kind: 'ink',
+    instrument: 'highlighter',
+  });
+  const middle = await desk.colorAt(await desk.spot(16, 200, 470, SLIDE));
+  expect(middle).toEqual([0xff, 0xe2, 0x7a]);
+});
+
+test('the eraser removes whole strokes; undo and redo go back and forth', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  const [a, b] = [await desk.spot(1, 80, 40, SLIDE), await desk.spot(1, 300, 40, SLIDE)];
+  const [c, d] = [await desk.spot(1, 80, 80, SLIDE), await desk.spot(1, 300, 80, SLIDE)];
+  await desk.pen([a, b]);
+  await desk.pen([c, d]);
+  await desk.saved();
+  await desk.page.keyboard.press('e');
+  await desk.pen([await desk.spot(1, 200, 20, SLIDE), await desk.spot(1, 200, 100, SLIDE)]);
+  await desk.saved();
+  expect(await instance.annotations(deck)).toHaveLength(0);
+  // Both went in one sweep, so one step brings them back.
+  await desk.page.keyboard.press('Control+z');
+  await desk.saved();
+  expect(await instance.annotations(deck)).toHaveLength(2);
+  expect(await desk.darkestNear({ x: (a.x + b.x) / 2, y: a.y })).toBeLessThan(120);
+  await desk.page.keyboard.press('Control+Shift+z');
+  await desk.saved();
+  expect(await instance.annotations(deck)).toHaveLength(0);
+  await desk.page.getByLabel('Undo').click();
+  await desk.page.getByLabel('Undo').click();
+  await desk.saved();
+  expect(await instance.annotations(deck)).toHaveLength(1);
+});
+
+test('fingers scroll and never draw', async ({ desk, deck, instance }) => {
+  await desk.open(instance.url, deck);
+  const session = await desk.page.context().newCDPSession(desk.page);
+  const touch = (
+    type: 'touchStart' | 'touchMove' | 'touchEnd',
+    points: { x: number; y: number }[],
+  ) => session.send('Input.dispatchTouchEvent', { type, touchPoints: points });
+  const top = () => desk.page.locator('.scroller').evaluate((e) => e.scrollTop);
+  const before = await top();
+  await touch('touchStart', [{ x: 500, y: 600 }]);
+  for (let y = 590; y >= 300; y -= 10) await touch('touchMove', [{ x: 500, y }]);
+  await touch('touchEnd', []);
+  await desk.page.waitForTimeout(200);
+  expect((await top()) - before).toBeGreaterThan(250);
+  const zoom = () => desk.page.locator('.zoom').textContent();
+  const zoomBefore = parseInt((await zoom())!);
+  await touch('touchStart', [
+    { x: 450, y: 400 },
+    { x: 550, y: 400 },
+  ]);
+  for (let d = 50; d <= 100; d += 5)
+    await touch('touchMove', [
+      { x: 500 - d, y: 400 },
+      { x: 500 + d, y: 400 },
+    ]);
+  await touch('touchEnd', []);
+  expect(Math.abs(parseInt((await zoom())!) - 2 * zoomBefore)).toBeLessThan(8);
+  expect(await instance.annotations(deck)).toHaveLength(0);
+});
+
+test('the slot’s card changes what is drawn next', async ({ desk, deck, instance }) => {
+  await desk.open(instance.url, deck);
+  const slot = desk.page.getByLabel('Fineliner, key 1');
+  await slot.click();
+  await expect(desk.page.locator('stylet-slot-card')).toBeVisible();
+  await desk.page.getByRole('radio', { name: 'madder' }).click();
+  await desk.page.getByLabel('Width in millimetres').fill('1.2');
+  await desk.page.getByRole('radio', { name: 'Nib' }).click();
+  // The first touch of the page puts the card away and writes all the same.
+  await desk.pen([await desk.spot(1, 300, 300, SLIDE), await desk.spot(1, 500, 300, SLIDE)]);
+  await expect(desk.page.locator('stylet-slot-card')).toBeHidden();
+  await desk.saved();
+  const [ink] = await instance.annotations(deck);
+  expect(ink).toMatchObject({ instrument: 'nib', color: '#b3324b' });
+  expect(ink['width'] as number).toBeCloseTo((1.2 * 72) / 25.4, 2);
+});

@@ -1,0 +1,53 @@
+import js from '@eslint/js';
+import tseslint from 'typescript-eslint';
+
+export default tseslint.config(
+  {
+    ignores: [
+      '**/dist/**',
+      '**/node_modules/**',
+      '.data/**',
+      '.angular/**',
+      'server/migrations/**',
+      '**/test-results/**',
+    ],
+  },
+  js.configs.recommended,
+  ...tseslint.configs.strict,
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_' },
+      ],
+      '@typescript-eslint/consistent-type-imports': ['error', { disallowTypeAnnotations: false }],
+      // Asserted where the line before makes it certain; a comment there would only repeat it.
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      // Angular's components and injectables may be mere holders of their decorators.
+      '@typescript-eslint/no-extraneous-class': 'off',
+      'no-console': 'off',
+      eqeqeq: ['error', 'always'],
+    },
+  },
+  {
+    files: ['core/src/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': ['error', { patterns: ['node:*', '@stylet/*', 'fs', 'path'] }],
+      'no-console': 'error',
+    },
+  },
+  {
+    files: ['**/*.mjs', '**/*.cjs'],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        URL: 'readonly',
+        fetch: 'readonly',
+        setTimeout: 'readonly',
+        module: 'writable',
+      },
+    },
+  },
+);

@@ -1,0 +1,61 @@
+// Runs every test and closes with the line `N passed, N failed`.
+import { spawn } from 'node:child_process';
+import { mkdtemp, readFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const out = await mkdtemp(join(tmpdir(), 'stylet-results-'));
+const bin = (name) => join(root, 'node_modules/.bin', name);
+let child;
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child?.kill(signal));
+
+function run(command, args, env = {}) {
+  return new Promise((resolve) => {
+    child = spawn(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
+    child.on('exit', (code, signal) => (signal ? process.exit(1) : resolve(code ?? 1)));
+  });
+}
+
+let passed = 0;
+let failed = 0;
+const count = (good, bad) => {
+  passed += good;
+  failed += bad;
+};
+
+const checks = [
+  ['eslint', [bin('eslint'), '.']],
+  ['prettier', [bin('prettier'), '--check', '--log-level=warn', '.']],
+  ...['core', 'server', 'demo', 'e2e', 'bench', 'tsconfig.tests.json'].map((project) => [
+    `types of ${project}`,
+    [bin('tsc'), '-p', project],
+  ]),
+];
+for (const [name, [command, ...args]] of checks) {
+  const code = await run(command, args);
+  count(code === 0 ? 1 : 0, code === 0 ? 0 : 1);
+  console.log(`${code === 0 ? 'ok' : 'FAILED'}: ${name}`);
+}
+
+const jestResults = join(out, 'jest.json');
+await run(bin('jest'), ['--ci', '--json', `--outputFile=${jestResults}`, '--silent']);
+const jest = await readFile(jestResults, 'utf8').then(JSON.parse, () => undefined);
+if (jest) count(jest.numPassedTests, jest.numFailedTests + jest.numRuntimeErrorTestSuites);
+else count(0, 1);
+
+const playwrightResults = join(out, 'playwright.json');
+await run(bin('playwright'), ['test', '-c', 'e2e'], {
+  PLAYWRIGHT_JSON_OUTPUT_NAME: playwrightResults,
+});
+const playwright = await readFile(playwrightResults, 'utf8').then(JSON.parse, () => undefined);
+if (playwright)
+  count(
+    playwright.stats.expected,
+    playwright.stats.unexpected + playwright.stats.flaky + playwright.errors.length,
+  );
+else count(0, 1);
+
+console.log(`${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);
