@@ -2,3 +2,4 @@ export * from './point';
 export * from './box';
 export * from './matrix';
 export * from './rotation';
+export * from './simplify';

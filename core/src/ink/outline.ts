@@ -4,8 +4,8 @@ import { TOLERANCE } from './spine';
 /** A closed polygon as x, y, x, y, … in points; filled by the nonzero winding rule. */
 export type Polygon = Float64Array;
 
-/** Directions closer than this (radians) are joined without an arc. */
-const STRAIGHT = 0.12;
+/** Cosine of the turn below which two edges are joined without an arc: 0.12 rad. */
+const NEARLY_STRAIGHT = Math.cos(0.12);
 
 /**
  * The outline of the discs `from`–`to` (both included) of a spine: the area a disc sweeps, with
@@ -14,34 +14,43 @@ const STRAIGHT = 0.12;
  * same way and the nonzero rule leaves no holes.
  */
 export function outlineOf(spine: Spine, from = 0, to = spine.length - 1): Polygon {
+  const { x, y, radius } = spine;
   const left = new PointList((to - from + 1) * 3 + 24);
   if (from >= to) {
-    arc(left, spine.x[to], spine.y[to], spine.radius[to], 0, -2 * Math.PI);
+    arc(left, x[to], y[to], radius[to], 0, -2 * Math.PI);
     return left.toArray();
   }
   const right = new PointList((to - from + 1) * 3);
-  const { x, y, radius } = spine;
-  let heading = 0;
-  let spread = 0;
+  // Outward directions of the edges on either side, as unit vectors.
+  let lx = 0;
+  let ly = 0;
+  let rx = 0;
+  let ry = 0;
   for (let i = from; i < to; i++) {
     const dx = x[i + 1] - x[i];
     const dy = y[i + 1] - y[i];
-    const way = Math.hypot(dx, dy);
-    const nextHeading = Math.atan2(dy, dx);
-    const nextSpread = Math.acos(Math.max(-1, Math.min(1, (radius[i] - radius[i + 1]) / way)));
+    const way = Math.sqrt(dx * dx + dy * dy);
+    const ux = dx / way;
+    const uy = dy / way;
+    // The tangents' normals lean by the angle whose cosine is the narrowing per way.
+    const lean = Math.max(-1, Math.min(1, (radius[i] - radius[i + 1]) / way));
+    const across = Math.sqrt(1 - lean * lean);
+    const nlx = ux * lean - uy * across;
+    const nly = uy * lean + ux * across;
+    const nrx = ux * lean + uy * across;
+    const nry = uy * lean - ux * across;
     if (i === from) {
-      const leftAngle = nextHeading + nextSpread;
-      arc(left, x[i], y[i], radius[i], nextHeading - nextSpread, leftAngle - 2 * Math.PI);
+      cap(left, x[i], y[i], radius[i], nrx, nry, nlx, nly);
     } else {
-      const turn = wrap(nextHeading - heading);
-      const widening = nextSpread - spread;
-      join(left, x[i], y[i], radius[i], heading + spread, turn + widening, -1, way);
-      join(right, x[i], y[i], radius[i], heading - spread, turn - widening, 1, way);
+      join(left, x[i], y[i], radius[i], lx, ly, nlx, nly, -1, way);
+      join(right, x[i], y[i], radius[i], rx, ry, nrx, nry, 1, way);
     }
-    heading = nextHeading;
-    spread = nextSpread;
+    lx = nlx;
+    ly = nly;
+    rx = nrx;
+    ry = nry;
   }
-  arc(left, x[to], y[to], radius[to], heading + spread, heading - spread);
+  cap(left, x[to], y[to], radius[to], lx, ly, rx, ry);
   left.addReversed(right);
   return left.toArray();
 }
@@ -57,40 +66,57 @@ export function areaOf(polygon: Polygon): number {
   return twice / 2;
 }
 
-/** An angle brought into (−π, π]. */
-function wrap(angle: number): number {
-  const turns = angle % (2 * Math.PI);
-  if (turns > Math.PI) return turns - 2 * Math.PI;
-  return turns <= -Math.PI ? turns + 2 * Math.PI : turns;
-}
-
 /**
- * One side's way round a disc, from the angle `before` by `turn`. `outward` is the sign of a turn
- * away from this side, which leaves a wedge to be filled by an arc.
+ * One side's way round a disc, from the outward direction (ax, ay) to (bx, by). `outward` is the
+ * sign of a turn that opens a wedge on this side, which an arc fills.
  */
 function join(
   side: PointList,
   x: number,
   y: number,
   radius: number,
-  before: number,
-  turn: number,
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
   outward: 1 | -1,
   way: number,
 ): void {
-  if (Math.abs(turn) < STRAIGHT && radius * Math.abs(turn) < way) {
-    const middle = before + turn / 2;
-    side.add(x + radius * Math.cos(middle), y + radius * Math.sin(middle));
+  const cos = ax * bx + ay * by;
+  const sin = ax * by - ay * bx;
+  if (cos > NEARLY_STRAIGHT && radius * Math.abs(sin) < way) {
+    const mx = ax + bx;
+    const my = ay + by;
+    const reach = radius / Math.sqrt(mx * mx + my * my);
+    side.add(x + mx * reach, y + my * reach);
     return;
   }
-  const after = before + turn;
-  if (turn * outward > 0) {
-    arc(side, x, y, radius, before, after);
+  // Straight back, rounding could call either side the inner one: both get the round tip.
+  const isReversal = cos < 0 && Math.abs(sin) < 1e-6;
+  if (isReversal || sin * outward > 0) {
+    const start = Math.atan2(ay, ax);
+    arc(side, x, y, radius, start, start + (isReversal ? outward * Math.PI : Math.atan2(sin, cos)));
     return;
   }
-  side.add(x + radius * Math.cos(before), y + radius * Math.sin(before));
+  side.add(x + radius * ax, y + radius * ay);
   side.add(x, y);
-  side.add(x + radius * Math.cos(after), y + radius * Math.sin(after));
+  side.add(x + radius * bx, y + radius * by);
+}
+
+/** A round end: from one outward direction backwards in angle to another. */
+function cap(
+  side: PointList,
+  x: number,
+  y: number,
+  radius: number,
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+): void {
+  const start = Math.atan2(ay, ax);
+  const turn = Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
+  arc(side, x, y, radius, start, start + (turn < 0 ? turn : turn - 2 * Math.PI));
 }
 
 /** Points of the arc from one angle to another (radians), both ends included. */

@@ -1,4 +1,4 @@
-import type { Matrix } from '../geometry/index';
+import { simplify, type Matrix } from '../geometry/index';
 import type { Polygon } from '../ink/index';
 import { rgbOf, type FillCommand } from '../paint/index';
 import { PdfDict, name, serializeNumber } from './objects/index';
@@ -8,6 +8,9 @@ export interface Content {
   readonly bytes: Uint8Array;
   readonly resources: PdfDict;
 }
+
+/** Points of outlines nearer than this to the line without them are left out: 1/50 pt. */
+const TOLERANCE = 0.02;
 
 /** Writes commands given in page space, mapped by `toUser`. Coordinates keep 1/100 pt. */
 export function contentOf(commands: readonly FillCommand[], toUser: Matrix): Content {
@@ -37,21 +40,20 @@ class ContentWriter {
   }
 
   polygon(polygon: Polygon, [a, b, c, d, e, f]: Matrix): void {
-    let lastX = NaN;
-    let lastY = NaN;
+    const points = new Float64Array(polygon.length);
     for (let i = 0; i < polygon.length; i += 2) {
-      const x = Math.round(100 * (a * polygon[i] + c * polygon[i + 1] + e));
-      const y = Math.round(100 * (b * polygon[i] + d * polygon[i + 1] + f));
-      if (x === lastX && y === lastY) continue;
-      this.reserve(40);
-      this.hundredths(x);
+      points[i] = 100 * (a * polygon[i] + c * polygon[i + 1] + e);
+      points[i + 1] = 100 * (b * polygon[i] + d * polygon[i + 1] + f);
+    }
+    const kept = simplify(points, 100 * TOLERANCE);
+    this.reserve(kept.length * 12);
+    for (let i = 0; i < kept.length; i += 2) {
+      this.hundredths(Math.round(kept[i]));
       this.buffer[this.used++] = 32;
-      this.hundredths(y);
+      this.hundredths(Math.round(kept[i + 1]));
       this.buffer[this.used++] = 32;
       this.buffer[this.used++] = i === 0 ? MOVE : LINE;
       this.buffer[this.used++] = 10;
-      lastX = x;
-      lastY = y;
     }
     this.text('h\n');
   }

@@ -1,5 +1,5 @@
 import type { Annotation, Ink, Markup } from '../../document/index';
-import { boundsOf, grow, transform, type Box, type Matrix, type Point } from '../../geometry/index';
+import { boundsOf, grow, simplify, transform, type Box, type Matrix, type Point } from '../../geometry/index';
 import { encodeSamples, polygonBounds, samplesFromBase64, type Samples } from '../../ink/index';
 import { paint, rgbOf } from '../../paint/index';
 import { contentOf } from '../content-stream';
@@ -92,14 +92,18 @@ function inkEntries(ink: Ink, toUser: Matrix): Record<string, PdfValue> {
   };
 }
 
+/** Points of the way that other programs do not need, in points. */
+const WAY_TOLERANCE = 0.05;
+
 /** The way of the pen, x and y in turn (12.5.6.13). */
 function inkList(samples: Samples, toUser: Matrix): number[] {
-  const list: number[] = [];
+  const way = new Float64Array(2 * samples.length);
   for (let i = 0; i < samples.length; i++) {
     const p = userPoint(toUser, samples.x[i], samples.y[i]);
-    list.push(round(p.x), round(p.y));
+    way[2 * i] = p.x;
+    way[2 * i + 1] = p.y;
   }
-  return list;
+  return simplify(way, WAY_TOLERANCE).map(round);
 }
 
 /**

@@ -1,3 +1,4 @@
+import { latin1 } from './bytes';
 import { PdfDict, PdfName, PdfRef, PdfStream, PdfString, type PdfValue } from './values';
 
 /** An object in the syntax of ISO 32000-1, 7.3, as characters of one byte each. */
@@ -31,10 +32,15 @@ function serializeName(text: string): string {
   return `/${text.replace(/[^!-~]|[#()<>[\]{}/%]/g, (c) => `#${c.charCodeAt(0).toString(16).padStart(2, '0')}`)}`;
 }
 
+/** A literal string (7.3.4.2): bytes as they are, but for those that would be read otherwise. */
 function serializeString(bytes: Uint8Array): string {
-  const isPlain = bytes.every((b) => b >= 32 && b < 127);
-  if (isPlain) return `(${String.fromCharCode(...bytes).replace(/[\\()]/g, (c) => `\\${c}`)})`;
-  let hex = '';
-  for (const byte of bytes) hex += byte.toString(16).padStart(2, '0');
-  return `<${hex}>`;
+  return `(${latin1(bytes).replace(/[\\()\r\n]/g, (c) => ESCAPES[c])})`;
 }
+
+const ESCAPES: Record<string, string> = {
+  '\\': '\\\\',
+  '(': '\\(',
+  ')': '\\)',
+  '\r': '\\r',
+  '\n': '\\n',
+};

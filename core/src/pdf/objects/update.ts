@@ -10,7 +10,7 @@ interface NewStream {
 }
 
 /** Streams shorter than this are not worth compressing. */
-const WORTH_DEFLATING = 128;
+const WORTH_DEFLATING = 3072;
 
 /** Compresses to the zlib format (RFC 1950). */
 export type Deflate = (bytes: Uint8Array) => Uint8Array;

@@ -1,0 +1,26 @@
+import { join, resolve } from 'node:path';
+import { chromium, type Browser } from '@playwright/test';
+import { build } from 'esbuild';
+
+export const root = resolve(import.meta.dirname, '..');
+
+/** The same browser for everything that is measured. */
+export function launch(): Promise<Browser> {
+  return chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+  });
+}
+
+/** A module of `bench/pages` as one script. */
+export async function bundle(name: string): Promise<string> {
+  const { outputFiles } = await build({
+    entryPoints: [join(root, 'bench/pages', `${name}.ts`)],
+    bundle: true,
+    write: false,
+    format: 'iife',
+    target: 'es2022',
+    tsconfig: join(root, 'bench/tsconfig.json'),
+  });
+  return outputFiles[0].text;
+}

@@ -1,0 +1,58 @@
+import { execFileSync } from 'node:child_process';
+import { createWriteStream, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { median, pairedRatio, timed, type Benchmark } from './benchmark';
+import { annotate, manualPath, withManual } from './documents';
+
+const ANNOTATIONS = 2000;
+const RUNS = 9;
+
+/** Prepares a manual with annotations and hands over what to time: the whole way from request to file. */
+async function withExport<T>(work: (exportToFile: () => Promise<number>, folder: string) => Promise<T>): Promise<T> {
+  return withManual(async (instance, id) => {
+    await annotate(instance, id, ANNOTATIONS);
+    const folder = mkdtempSync(join(tmpdir(), 'stylet-bench-'));
+    const exportToFile = (): Promise<number> =>
+      timed(async () => {
+        const reply = await fetch(`${instance.url}/api/documents/${id}/export`);
+        await pipeline(Readable.fromWeb(reply.body as never), createWriteStream(join(folder, 'export.pdf')));
+      });
+    try {
+      return await work(exportToFile, folder);
+    } finally {
+      rmSync(folder, { recursive: true });
+    }
+  });
+}
+
+const exportCp: Benchmark = {
+  name: 'export-cp',
+  about: `export with ${ANNOTATIONS} annotations, request to file, beyond what cp of the file takes`,
+  run: () =>
+    withExport(async (exportToFile, folder) => {
+      const extra: number[] = [];
+      for (let i = 0; i <= RUNS; i++) {
+        const ours = await exportToFile();
+        const copy = await timed(() => execFileSync('cp', [manualPath, join(folder, 'copy.pdf')]));
+        if (i > 0) extra.push(ours - copy);
+      }
+      return { kind: 'milliseconds', value: median(extra), goal: 150, note: 'over cp' };
+    }),
+};
+
+const exportQpdf: Benchmark = {
+  name: 'export-qpdf',
+  about: `the same export, against qpdf rewriting the file`,
+  run: () =>
+    withExport(async (exportToFile, folder) => {
+      const rewrite = (): Promise<number> =>
+        timed(() => execFileSync('qpdf', [manualPath, join(folder, 'qpdf.pdf')]));
+      const value = await pairedRatio(exportToFile, rewrite, RUNS);
+      return { kind: 'ratio', value, baseline: 'qpdf', goal: 0.3 };
+    }),
+};
+
+export const exportBenchmarks = [exportCp, exportQpdf];

@@ -1,0 +1,27 @@
+import { lineOf, type Benchmark } from './benchmark';
+import { exportBenchmarks } from './export';
+import { inkLive } from './ink-live';
+import { inkOutlines } from './ink-outline';
+import { openFirstPage } from './open-first-page';
+import { pagingBenchmarks } from './paging';
+
+const all: readonly Benchmark[] = [
+  inkLive,
+  ...inkOutlines,
+  openFirstPage,
+  ...exportBenchmarks,
+  ...pagingBenchmarks,
+];
+
+const [wanted] = process.argv.slice(2);
+if (wanted === '--list') {
+  for (const { name, about } of all) console.log(`${name.padEnd(22)} ${about}`);
+  process.exit(0);
+}
+const chosen = wanted ? all.filter(({ name }) => name === wanted) : all;
+if (chosen.length === 0) {
+  console.error(`There is no benchmark “${wanted}”; --list names them.`);
+  process.exit(2);
+}
+for (const benchmark of chosen) console.log(lineOf(benchmark.name, await benchmark.run()));
+process.exit(0);

@@ -1,0 +1,53 @@
+import type { Page } from '@playwright/test';
+import { pairedRatio, type Benchmark } from './benchmark';
+import { bundle, launch } from './browser';
+import { withManual } from './documents';
+
+const WIDTH = 874;
+
+/** From the click on a cover to the first page, sharp, on the desk. */
+async function openOnDesk(page: Page, url: string): Promise<number> {
+  await page.goto(url);
+  await page.locator('stylet-document-card a').first().waitFor();
+  return page.evaluate(
+    () =>
+      new Promise<number>((resolve) => {
+        const start = performance.now();
+        document.querySelector<HTMLElement>('stylet-document-card a')!.click();
+        const look = (): void => {
+          const view = document.querySelector('stylet-page-view[data-page="1"]');
+          const canvas = view?.querySelector<HTMLCanvasElement>('canvas.picture[width]');
+          const sharp = canvas && Math.abs(canvas.width - view!.clientWidth * devicePixelRatio) < 2;
+          if (sharp) resolve(performance.now() - start);
+          else requestAnimationFrame(look);
+        };
+        look();
+      }),
+  );
+}
+
+export const openFirstPage: Benchmark = {
+  name: 'open-first-page',
+  about: 'click to first sharp page of a manual of 1,158 pages, against bare pdf.js',
+  run: () =>
+    withManual(async (instance, id) => {
+      const browser = await launch();
+      try {
+        const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+        const desk = await context.newPage();
+        const bare = await context.newPage();
+        await bare.route('**/bare', (route) => route.fulfill({ contentType: 'text/html', body: '<!doctype html><body></body>' }));
+        await bare.goto(`${instance.url}/bare`);
+        await bare.addScriptTag({ content: await bundle('bare-pdfjs') });
+        const file = `${instance.url}/api/documents/${id}/file`;
+        const value = await pairedRatio(
+          () => openOnDesk(desk, instance.url),
+          () => bare.evaluate(([url, width]) => (globalThis as unknown as { openAndDraw(u: unknown, w: unknown): Promise<number> }).openAndDraw(url, width), [file, WIDTH]),
+          9,
+        );
+        return { kind: 'ratio', value, baseline: 'bare pdfjs-dist', goal: 1.2 };
+      } finally {
+        await browser.close();
+      }
+    }),
+};

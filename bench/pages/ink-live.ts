@@ -1,0 +1,92 @@
+// Runs in the browser: live ink as the desk draws it, and bare lines through the same samples.
+import { Stroke, quantise, type Sample } from '@stylet/core/ink';
+import { LiveLayer } from '../../web/src/app/desk/pages/live-layer';
+
+const WIDTH = 860;
+const HEIGHT = 1100;
+const STROKES = 5000;
+/** 240 Hz of samples at 60 frames a second. */
+const SAMPLES_A_FRAME = 4;
+
+function canvas(): HTMLCanvasElement {
+  const element = document.createElement('canvas');
+  element.width = WIDTH;
+  element.height = HEIGHT;
+  element.style.cssText = 'position:absolute;left:0;top:0';
+  document.body.append(element);
+  return element;
+}
+
+/** Waits for the drawing itself, not only for its commands. */
+const drawn = (context: CanvasRenderingContext2D): void => void context.getImageData(0, 0, 1, 1);
+
+const page = canvas();
+const pageContext = page.getContext('2d', { willReadFrequently: true })!;
+
+/** A page that is full already. */
+function fillPage(): void {
+  for (let i = 0; i < STROKES; i++) {
+    pageContext.beginPath();
+    const x = (i * 37) % WIDTH;
+    const y = (i * 53) % HEIGHT;
+    pageContext.moveTo(x, y);
+    for (let k = 1; k < 12; k++) pageContext.lineTo(x + k * 2, y + 4 * Math.sin(k));
+    pageContext.stroke();
+  }
+  drawn(pageContext);
+}
+
+const samples: Sample[] = Array.from({ length: 1200 }, (_, i) => ({
+  x: 60 + (i * 0.6) % 700,
+  y: 200 + 60 * Math.sin(i / 22) + 90 * Math.floor((i * 0.6) / 700),
+  pressure: 0.5 + 0.3 * Math.sin(i / 60),
+  tiltX: 0,
+  tiltY: 0,
+  time: Math.round(i * (1000 / 240)),
+}));
+
+const [settled, tail, bare] = [canvas(), canvas(), canvas()];
+for (const element of [settled, tail, bare]) element.getContext('2d', { willReadFrequently: true });
+
+function ours(): number {
+  const live = new LiveLayer(settled, tail);
+  live.resize(WIDTH, HEIGHT, [1, 0, 0, 1, 0, 0]);
+  const stroke = new Stroke({ instrument: 'fineliner', width: 1.5, smoothing: 0.3 });
+  const context = tail.getContext('2d')!;
+  const below = settled.getContext('2d')!;
+  const start = performance.now();
+  for (let i = 0; i < samples.length; i += SAMPLES_A_FRAME) {
+    const before = stroke.settledPieces.length;
+    for (const sample of samples.slice(i, i + SAMPLES_A_FRAME)) stroke.add(quantise(sample));
+    live.settle(stroke.settledPieces.slice(before), '#22304a');
+    live.showTail(stroke.tail(), '#22304a');
+    drawn(context);
+    drawn(below);
+  }
+  return performance.now() - start;
+}
+
+function lines(): number {
+  bare.width = WIDTH;
+  const context = bare.getContext('2d')!;
+  context.lineWidth = 1.5;
+  context.lineCap = context.lineJoin = 'round';
+  context.strokeStyle = '#22304a';
+  const start = performance.now();
+  let last = samples[0];
+  for (let i = 0; i < samples.length; i += SAMPLES_A_FRAME) {
+    // As the events come, each sample is joined to the one before it.
+    for (const sample of samples.slice(i, i + SAMPLES_A_FRAME)) {
+      context.beginPath();
+      context.moveTo(last.x, last.y);
+      context.lineTo(sample.x, sample.y);
+      context.stroke();
+      last = sample;
+    }
+    drawn(context);
+  }
+  return performance.now() - start;
+}
+
+fillPage();
+Object.assign(globalThis, { ours, lines });
