@@ -14,14 +14,14 @@ async function openOnDesk(page: Page, url: string): Promise<number> {
       new Promise<number>((resolve) => {
         const start = performance.now();
         document.querySelector<HTMLElement>('stylet-document-card a')!.click();
-        const look = (): void => {
+        const timer = setInterval(() => {
           const view = document.querySelector('stylet-page-view[data-page="1"]');
           const canvas = view?.querySelector<HTMLCanvasElement>('canvas.picture[width]');
           const sharp = canvas && Math.abs(canvas.width - view!.clientWidth * devicePixelRatio) < 2;
-          if (sharp) resolve(performance.now() - start);
-          else requestAnimationFrame(look);
-        };
-        look();
+          if (!sharp) return;
+          clearInterval(timer);
+          resolve(performance.now() - start);
+        }, 4);
       }),
   );
 }

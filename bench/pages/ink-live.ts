@@ -56,12 +56,13 @@ function ours(): number {
   const below = settled.getContext('2d')!;
   const start = performance.now();
   for (let i = 0; i < samples.length; i += SAMPLES_A_FRAME) {
-    const before = stroke.settledPieces.length;
+    const before = stroke.settledPieces().length;
     for (const sample of samples.slice(i, i + SAMPLES_A_FRAME)) stroke.add(quantise(sample));
-    live.settle(stroke.settledPieces.slice(before), '#22304a');
+    const settledNow = stroke.settledPieces().slice(before);
+    live.settle(settledNow, '#22304a');
     live.showTail(stroke.tail(), '#22304a');
     drawn(context);
-    drawn(below);
+    if (settledNow.length > 0) drawn(below);
   }
   return performance.now() - start;
 }

@@ -1,15 +1,24 @@
 import type { Box, Point } from '../geometry/index';
-import { boundsOf, distanceToSegment } from '../geometry/index';
+import { distanceToSegment } from '../geometry/index';
 import type { Polygon } from './outline';
 
 /** The smallest box around polygons (points), or undefined when there are none. */
 export function polygonBounds(polygons: readonly Polygon[]): Box | undefined {
-  return boundsOf(cornersOf(polygons));
-}
-
-function* cornersOf(polygons: readonly Polygon[]): Generator<Point> {
-  for (const polygon of polygons)
-    for (let i = 0; i < polygon.length; i += 2) yield { x: polygon[i], y: polygon[i + 1] };
+  let x0 = Infinity;
+  let y0 = Infinity;
+  let x1 = -Infinity;
+  let y1 = -Infinity;
+  for (const polygon of polygons) {
+    for (let i = 0; i < polygon.length; i += 2) {
+      const x = polygon[i];
+      const y = polygon[i + 1];
+      if (x < x0) x0 = x;
+      if (x > x1) x1 = x;
+      if (y < y0) y0 = y;
+      if (y > y1) y1 = y;
+    }
+  }
+  return x0 <= x1 ? { x0, y0, x1, y1 } : undefined;
 }
 
 /**

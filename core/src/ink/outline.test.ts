@@ -115,8 +115,8 @@ test.each(['fineliner', 'nib', 'highlighter'] as const)(
           const shownSettled: Polygon[] = [];
           for (const sample of samples) {
             live.add(sample);
-            for (let i = shownSettled.length; i < live.settledPieces.length; i++)
-              shownSettled.push(live.settledPieces[i].slice());
+            for (let i = shownSettled.length; i < live.settledPieces().length; i++)
+              shownSettled.push(live.settledPieces()[i].slice());
           }
           // Settled pieces never changed after they were first shown, and the last frame is the result.
           expect([...shownSettled, ...live.tail()]).toEqual(

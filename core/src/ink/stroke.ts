@@ -15,15 +15,14 @@ export interface StrokeStyle {
 }
 
 /** Discs in a piece of a stroke that is filled as one polygon. */
-const PIECE = 48;
+const PIECE = 16;
 
 /**
  * A stroke being drawn: samples in, filled polygons out. Pieces that can no longer change are
  * outlined once, so a sample costs the same however long the stroke has become.
  */
 export class Stroke {
-  /** Polygons that will not change any more. */
-  readonly settledPieces: Polygon[] = [];
+  private readonly pieces: Polygon[] = [];
   private readonly spine = new Spine();
   private readonly smooth: ((sample: Sample) => { x: number; y: number }) | undefined;
   private first: Sample | undefined;
@@ -41,10 +40,14 @@ export class Stroke {
     const at = this.smooth ? this.smooth(sample) : sample;
     this.spine.add(at.x, at.y, radiusFor(this.style, sample.pressure));
     this.spine.reach(sample.x, sample.y);
+  }
+
+  /** Polygons that will not change any more. */
+  settledPieces(): readonly Polygon[] {
     for (;;) {
-      const from = this.settledPieces.length * PIECE;
-      if (this.spine.settled <= from + PIECE) break;
-      this.settledPieces.push(outlineOf(this.spine, from, from + PIECE));
+      const from = this.pieces.length * PIECE;
+      if (this.spine.settled <= from + PIECE) return this.pieces;
+      this.pieces.push(outlineOf(this.spine, from, from + PIECE));
     }
   }
 
@@ -53,20 +56,35 @@ export class Stroke {
     if (!this.first || !this.last) return [];
     if (this.style.instrument === 'highlighter')
       return [bar(this.first, this.last, this.style.width)];
-    return [outlineOf(this.spine, this.settledPieces.length * PIECE)];
+    return [outlineOf(this.spine, this.settledPieces().length * PIECE)];
   }
 
   /** Everything drawn so far. */
   polygons(): Polygon[] {
-    return [...this.settledPieces, ...this.tail()];
+    return [...this.settledPieces(), ...this.tail()];
+  }
+
+  /** Everything drawn so far as a single outline. */
+  outline(): Polygon[] {
+    const isBar = this.style.instrument === 'highlighter';
+    return isBar || !this.first ? this.tail() : [outlineOf(this.spine)];
   }
 }
 
 /** The polygons of a whole stroke; the same ones its samples gave while it was drawn. */
 export function strokePolygons(style: StrokeStyle, samples: Samples): Polygon[] {
+  return strokeOf(style, samples).polygons();
+}
+
+/** The same area as `strokePolygons`, as one polygon where it can be. */
+export function strokeOutline(style: StrokeStyle, samples: Samples): Polygon[] {
+  return strokeOf(style, samples).outline();
+}
+
+function strokeOf(style: StrokeStyle, samples: Samples): Stroke {
   const stroke = new Stroke(style);
   for (let i = 0; i < samples.length; i++) stroke.add(sampleAt(samples, i));
-  return stroke.polygons();
+  return stroke;
 }
 
 /** Radius in points at a pressure of 0–1. A nib has its nominal width at 0.5, a mouse's pressure. */

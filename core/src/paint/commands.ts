@@ -1,5 +1,5 @@
 import type { Annotation, Ink, Markup, Quad } from '../document/index';
-import { samplesFromBase64, strokePolygons, type Polygon } from '../ink/index';
+import { samplesFromBase64, strokeOutline, strokePolygons, type Polygon } from '../ink/index';
 
 /** Fill polygons, each by the nonzero rule, in page space. */
 export interface FillCommand {
@@ -10,11 +10,14 @@ export interface FillCommand {
   readonly blend: 'normal' | 'multiply';
 }
 
-/** What an annotation looks like. Foreign annotations are drawn from their own appearance: none. */
-export function paint(annotation: Annotation): FillCommand[] {
+/**
+ * What an annotation looks like. Foreign annotations are drawn from their own appearance: none.
+ * Ink comes in the pieces it was drawn in, for screens, or `whole`, which is shorter to write down.
+ */
+export function paint(annotation: Annotation, ink: 'pieces' | 'whole' = 'pieces'): FillCommand[] {
   switch (annotation.kind) {
     case 'ink':
-      return [paintInk(annotation)];
+      return [paintInk(annotation, ink === 'whole' ? strokeOutline : strokePolygons)];
     case 'highlight':
     case 'underline':
     case 'strikeout':
@@ -32,9 +35,9 @@ export function liesUnder(annotation: Annotation): boolean {
   );
 }
 
-function paintInk(ink: Ink): FillCommand {
+function paintInk(ink: Ink, outline: typeof strokeOutline): FillCommand {
   return {
-    polygons: strokePolygons(ink, samplesFromBase64(ink.samples)),
+    polygons: outline(ink, samplesFromBase64(ink.samples)),
     color: ink.color,
     opacity: ink.opacity,
     blend: liesUnder(ink) ? 'multiply' : 'normal',

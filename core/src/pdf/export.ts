@@ -3,6 +3,7 @@ import { liesUnder } from '../paint/index';
 import { drawForm, normalAppearance, placement } from './annotations/flatten';
 import { isMark } from './annotations/kinds';
 import {
+  DrawingCache,
   annotationDict,
   isUntouched,
   writeAppearance,
@@ -17,7 +18,7 @@ import {
   type PdfFile,
   type PdfValue,
 } from './objects/index';
-import { pageToUser, readPages, type PdfPage } from './pages';
+import { pageToUser, type PdfPage } from './pages';
 
 /** What becomes of annotations: kept editable, drawn into the page, or left out. */
 export const exportModes = ['editable', 'flattened', 'none'] as const;
@@ -29,22 +30,30 @@ export interface ExportPage {
   readonly annotations: PageAnnotations;
 }
 
+/** What makes exporting faster where it is at hand. */
+export interface ExportMeans {
+  readonly deflate?: Deflate;
+  /** Drawings of earlier exports. */
+  readonly drawings?: DrawingCache;
+}
+
 /**
  * The bytes to append to the file so that it carries the given annotations: an incremental update
- * (ISO 32000-1, 7.5.6). Outline, links, labels and destinations are not touched.
+ * (ISO 32000-1, 7.5.6). `inFile` are the file's pages. Outline, links, labels and destinations
+ * are not touched.
  */
 export function exportUpdate(
   file: PdfFile,
+  inFile: readonly PdfPage[],
   pages: readonly ExportPage[],
   mode: ExportMode,
-  deflate?: Deflate,
+  { deflate, drawings = new DrawingCache(0) }: ExportMeans = {},
 ): Uint8Array {
   const update = new PdfUpdate(file, deflate);
-  const inFile = readPages(file);
   for (const { index, annotations } of pages) {
     const page = inFile[index];
     if (!page) throw new RangeError(`the file has no page ${index}`);
-    const changes = changesTo({ file, update, page }, paintingOrder(annotations), mode);
+    const changes = changesTo({ file, update, page, drawings }, paintingOrder(annotations), mode);
     if (Object.keys(changes).length > 0) update.set(page.ref, page.dict.with(changes));
   }
   return update.bytes();
@@ -54,6 +63,7 @@ interface Target {
   readonly file: PdfFile;
   readonly update: PdfUpdate;
   readonly page: PdfPage;
+  readonly drawings: DrawingCache;
 }
 
 /** New entries for a page's dictionary; none when it can stay as it is. */
@@ -100,7 +110,7 @@ function annotsEntry(before: readonly PdfValue[], after: PdfValue[]): Record<str
 }
 
 function withAnnotations(
-  { file, update, page }: Target,
+  { file, update, page, drawings }: Target,
   before: readonly PdfValue[],
   annotations: readonly Annotation[],
 ): PdfValue[] {
@@ -127,7 +137,7 @@ function withAnnotations(
     const { origin } = annotation;
     const ref = origin ? new PdfRef(origin.object, origin.generation) : update.reserve();
     const old = origin ? file.dict(ref) : undefined;
-    update.set(ref, annotationDict(update, annotation, page.ref, toUser, old));
+    update.set(ref, annotationDict(update, annotation, page.ref, toUser, drawings, old));
     if (!origin) result.push(ref);
   }
   return result;
@@ -135,7 +145,7 @@ function withAnnotations(
 
 /** Draws the annotations behind what the page already draws (8.10, 14.11.3 leave order to us). */
 function flattened(
-  { file, update, page }: Target,
+  { file, update, page, drawings }: Target,
   annotations: readonly Annotation[],
 ): Record<string, PdfValue> {
   const forms = new Map<string, PdfValue>();
@@ -157,7 +167,7 @@ function flattened(
       if (matrix) draw(form, matrix);
     } else {
       const own: OwnAnnotation = annotation;
-      draw(writeAppearance(update, own, pageToUser(page.box)).form, [1, 0, 0, 1, 0, 0]);
+      draw(writeAppearance(update, own, pageToUser(page.box), drawings).form, [1, 0, 0, 1, 0, 0]);
     }
   }
   if (lines.length === 0) return {};

@@ -101,6 +101,7 @@ async function render(
     await task.promise;
   } finally {
     rendering.delete(id);
+    await tidy(page);
   }
   return canvas.transferToImageBitmap();
 }
@@ -116,6 +117,18 @@ async function lines({ page: index }: { page: number }): Promise<Line[]> {
 async function links({ page: index }: { page: number }): Promise<PageLink[]> {
   const page = await pageAt(index);
   return readLinks(await opened!, page, toPageSpace(page));
+}
+
+/** Pictures drawn between two thorough clean-ups. */
+const DRAWN_BEFORE_TIDYING = 24;
+let drawnSinceTidying = 0;
+
+/** Lets go of what pdf.js keeps of a page, and now and then of what it keeps of the document. */
+async function tidy(page: PDFPageProxy): Promise<void> {
+  page.cleanup();
+  if (++drawnSinceTidying < DRAWN_BEFORE_TIDYING || rendering.size > 0) return;
+  drawnSinceTidying = 0;
+  await (await opened!).cleanup();
 }
 
 /** From default user space to page space; `view` is the visible box. */

@@ -2,7 +2,7 @@ import type { Annotation, Ink, Markup } from '../../document/index';
 import { boundsOf, grow, simplify, transform, type Box, type Matrix, type Point } from '../../geometry/index';
 import { encodeSamples, polygonBounds, samplesFromBase64, type Samples } from '../../ink/index';
 import { paint, rgbOf } from '../../paint/index';
-import { contentOf } from '../content-stream';
+import { contentOf, type Content } from '../content-stream';
 import {
   PdfDict,
   PdfString,
@@ -34,9 +34,10 @@ export function annotationDict(
   annotation: OwnAnnotation,
   pageRef: PdfRef,
   toUser: Matrix,
+  drawings: DrawingCache,
   before?: PdfDict,
 ): PdfDict {
-  const appearance = writeAppearance(update, annotation, toUser);
+  const appearance = writeAppearance(update, annotation, toUser, drawings);
   return (before ?? new PdfDict()).with({
     Type: name('Annot'),
     P: pageRef,
@@ -56,21 +57,53 @@ export function annotationDict(
   });
 }
 
+/** What an annotation looks like, written down; the same for the same key. */
+interface Drawing {
+  readonly content: Content;
+  readonly box: Box;
+}
+
+/** Drawings kept from one export to the next, within a bound of bytes. */
+export class DrawingCache {
+  private readonly drawings = new Map<string, Drawing>();
+  private bytes = 0;
+
+  constructor(private readonly most: number) {}
+
+  get(key: string, draw: () => Drawing): Drawing {
+    let drawing = this.drawings.get(key);
+    if (!drawing) {
+      drawing = draw();
+      if (this.bytes > this.most) {
+        this.drawings.clear();
+        this.bytes = 0;
+      }
+      this.drawings.set(key, drawing);
+      this.bytes += key.length + drawing.content.bytes.length;
+    }
+    return drawing;
+  }
+}
+
+/** Everything a drawing depends on. */
+function drawingKey(annotation: OwnAnnotation, toUser: Matrix): string {
+  const { color, opacity } = annotation;
+  const shape =
+    annotation.kind === 'ink'
+      ? [annotation.instrument, annotation.width, annotation.smoothing, annotation.samples]
+      : annotation.quads.flat();
+  return [annotation.kind, color, opacity, ...toUser, ...shape].join(' ');
+}
+
 /** Draws the annotation as a form XObject in default user space; `box` is what it covers. */
 export function writeAppearance(
   update: PdfUpdate,
   annotation: OwnAnnotation,
   toUser: Matrix,
+  drawings: DrawingCache,
 ): { form: PdfRef; box: Box } {
-  const commands = paint(annotation);
-  const bounds = commands.map((command) => polygonBounds(command.polygons));
-  const covered = boundsOf(
-    bounds.flatMap((b) =>
-      b ? [userPoint(toUser, b.x0, b.y0), userPoint(toUser, b.x1, b.y1)] : [],
-    ),
-  );
-  const box = grow(covered ?? { x0: 0, y0: 0, x1: 0, y1: 0 }, 1);
-  const content = contentOf(commands, toUser);
+  const key = drawingKey(annotation, toUser);
+  const { content, box } = drawings.get(key, () => draw(annotation, toUser));
   const form = update.addStream(
     PdfDict.of({
       Type: name('XObject'),
@@ -82,6 +115,18 @@ export function writeAppearance(
     content.bytes,
   );
   return { form, box };
+}
+
+function draw(annotation: OwnAnnotation, toUser: Matrix): Drawing {
+  const commands = paint(annotation, 'whole');
+  const bounds = commands.map((command) => polygonBounds(command.polygons));
+  const covered = boundsOf(
+    bounds.flatMap((b) =>
+      b ? [userPoint(toUser, b.x0, b.y0), userPoint(toUser, b.x1, b.y1)] : [],
+    ),
+  );
+  const box = grow(covered ?? { x0: 0, y0: 0, x1: 0, y1: 0 }, 1);
+  return { content: contentOf(commands, toUser), box };
 }
 
 function inkEntries(ink: Ink, toUser: Matrix): Record<string, PdfValue> {

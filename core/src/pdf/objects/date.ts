@@ -18,6 +18,7 @@ export function instantOf(value: PdfValue): string | undefined {
 
 /** An ISO 8601 instant as a PDF date in universal time, to the second. */
 export function pdfDate(instant: string): PdfString {
-  const digits = new Date(instant).toISOString().replace(/\D/g, '').slice(0, 14);
-  return textString(`D:${digits}Z`);
+  const iso = new Date(instant).toISOString();
+  const day = iso.slice(0, 4) + iso.slice(5, 7) + iso.slice(8, 10);
+  return textString(`D:${day}${iso.slice(11, 13)}${iso.slice(14, 16)}${iso.slice(17, 19)}Z`);
 }

@@ -1,6 +1,6 @@
 import type { ByteSource } from './bytes';
 import { bytesOf } from './bytes';
-import { decodeStream } from './filters';
+import { decodeStream, type Inflate } from './filters';
 import { EndOfWindow, Parser, PdfSyntaxError } from './parser';
 import { PdfDict, PdfRef, PdfStream, numberOr, type PdfValue } from './values';
 import { readXref, type Xref } from './xref';
@@ -20,7 +20,11 @@ export class PdfFile {
     { bytes: Uint8Array; offsets: Map<number, number> }
   >();
 
-  constructor(readonly source: ByteSource) {
+  /** `inflate` may be a faster one than the default, which runs anywhere. */
+  constructor(
+    readonly source: ByteSource,
+    private readonly inflate?: Inflate,
+  ) {
     this.xref = readXref(this);
     if (!(this.catalog.get('Pages') instanceof PdfRef))
       throw new PdfSyntaxError('the catalogue has no pages');
@@ -72,7 +76,7 @@ export class PdfFile {
 
   /** The decoded bytes of a stream; see `decodeStream`. */
   decode(stream: PdfStream): Uint8Array {
-    return decodeStream(stream, (value) => this.resolve(value));
+    return decodeStream(stream, (value) => this.resolve(value), this.inflate);
   }
 
   /** Runs `read` on the bytes at an offset, with as much of the file as it turns out to need. */

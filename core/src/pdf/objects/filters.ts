@@ -1,4 +1,4 @@
-import { inflateSync, Inflate, unzlibSync } from 'fflate';
+import { inflateSync, Inflate as InflateStream, unzlibSync } from 'fflate';
 import { joinBytes } from './bytes';
 import { PdfSyntaxError } from './parser';
 import { PdfDict, nameText, numberOr, type PdfStream, type PdfValue } from './values';
@@ -8,7 +8,11 @@ import { PdfDict, nameText, numberOr, type PdfStream, type PdfValue } from './va
  * 7.4.4), which is what cross-reference and object streams use. Other filters throw
  * PdfSyntaxError: Stylet never needs to look inside such streams.
  */
-export function decodeStream(stream: PdfStream, resolve: (v: PdfValue) => PdfValue): Uint8Array {
+export function decodeStream(
+  stream: PdfStream,
+  resolve: (v: PdfValue) => PdfValue,
+  inflate: Inflate = inflateHere,
+): Uint8Array {
   const filters = listOf(resolve(stream.dict.get('Filter')));
   const parms = listOf(resolve(stream.dict.get('DecodeParms')));
   let bytes = stream.raw();
@@ -16,7 +20,7 @@ export function decodeStream(stream: PdfStream, resolve: (v: PdfValue) => PdfVal
     const kind = nameText(resolve(filter));
     if (kind !== 'FlateDecode' && kind !== 'Fl')
       throw new PdfSyntaxError(`cannot read a stream with filter ${kind ?? '?'}`);
-    bytes = inflate(bytes);
+    bytes = inflateAll(bytes, inflate);
     const parm = resolve(parms[i] ?? null);
     if (parm instanceof PdfDict) bytes = unpredict(bytes, parm);
   });
@@ -28,13 +32,17 @@ function listOf(value: PdfValue): PdfValue[] {
   return Array.isArray(value) ? value : [value];
 }
 
+/** Decompresses the zlib format (RFC 1950). Throws for data that is cut or damaged. */
+export type Inflate = (bytes: Uint8Array) => Uint8Array;
+const inflateHere: Inflate = (bytes) => unzlibSync(bytes);
+
 /** Inflates what can be inflated: a missing checksum or tail does not spoil what came before it. */
-function inflate(bytes: Uint8Array): Uint8Array {
+function inflateAll(bytes: Uint8Array, inflate: Inflate): Uint8Array {
   try {
-    return unzlibSync(bytes);
+    return inflate(bytes);
   } catch {
     const parts: Uint8Array[] = [];
-    const stream = new Inflate((part) => parts.push(part));
+    const stream = new InflateStream((part) => parts.push(part));
     try {
       stream.push(bytes.subarray(2), true);
     } catch (error) {

@@ -1,3 +1,4 @@
+import { bytesOf } from './bytes';
 import { PdfString, type PdfValue } from './values';
 
 /** Codes of PDFDocEncoding that differ from Latin-1 (ISO 32000-1, annex D.3). */
@@ -21,8 +22,7 @@ export function textOf(value: PdfValue): string {
 
 /** A text string: plain ASCII as it is, anything else as UTF-16BE with its mark. */
 export function textString(text: string): PdfString {
-  if (/^[\x20-\x7e\n\r\t]*$/.test(text))
-    return new PdfString(Uint8Array.from(text, (c) => c.charCodeAt(0)));
+  if (/^[\x20-\x7e\n\r\t]*$/.test(text)) return new PdfString(bytesOf(text));
   const bytes = new Uint8Array(2 + text.length * 2);
   bytes.set([0xfe, 0xff]);
   for (let i = 0; i < text.length; i++) {

@@ -25,13 +25,13 @@ export class InkGesture implements Gesture {
   }
 
   move(samples: readonly Sample[]): void {
-    const settledBefore = this.stroke.settledPieces.length;
+    const settledBefore = this.stroke.settledPieces().length;
     for (const raw of samples) {
       const start = this.samples[0]?.time ?? raw.time;
       this.samples.push(raw);
       this.stroke.add(quantise({ ...raw, time: raw.time - start }));
     }
-    this.live.settle(this.stroke.settledPieces.slice(settledBefore), this.slot.color);
+    this.live.settle(this.stroke.settledPieces().slice(settledBefore), this.slot.color);
     this.live.showTail(this.stroke.tail(), this.slot.color);
   }
 

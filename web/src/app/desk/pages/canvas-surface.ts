@@ -1,5 +1,5 @@
 import type { Annotation } from '@stylet/core/document';
-import { grow, touches, transform, type Box, type Matrix } from '@stylet/core/geometry';
+import { grow, touches, transformBox, type Box, type Matrix } from '@stylet/core/geometry';
 import { polygonBounds, type Polygon } from '@stylet/core/ink';
 import { paint, type FillCommand } from '@stylet/core/paint';
 
@@ -55,31 +55,38 @@ function tracePolygon(path: Path2D, polygon: Polygon): Path2D {
   return path;
 }
 
-/** A canvas that shows part of a page; `matrix` maps page space to its pixels. */
+/**
+ * A canvas that shows part of a page; `matrix` maps page space to its pixels. It takes up memory
+ * only from when something is first drawn on it: most pages carry no ink.
+ */
 export class CanvasSurface {
   private readonly context: CanvasRenderingContext2D;
+  private size = { width: 0, height: 0 };
   private matrix: Matrix = [1, 0, 0, 1, 0, 0];
 
   constructor(readonly canvas: HTMLCanvasElement) {
     this.context = canvas.getContext('2d')!;
+    this.canvas.width = this.canvas.height = 0;
   }
 
   /** Sets size and place; the canvas is empty afterwards. */
   resize(width: number, height: number, matrix: Matrix): void {
-    this.canvas.width = width;
-    this.canvas.height = height;
+    this.size = { width, height };
+    this.canvas.width = this.canvas.height = 0;
     this.matrix = matrix;
   }
 
   clear(): void {
+    if (this.isBlank()) return;
     this.context.setTransform(1, 0, 0, 1, 0, 0);
     this.context.clearRect(0, 0, this.canvas.width, this.canvas.height);
   }
 
   /** Draws annotations on top of what is there. */
   draw(annotations: Iterable<Annotation>): void {
-    this.context.setTransform(...this.matrix);
     for (const annotation of annotations) {
+      this.allocate();
+      this.context.setTransform(...this.matrix);
       const { commands, paths } = drawingOf(annotation);
       commands.forEach((command, i) => {
         this.apply(command);
@@ -92,21 +99,18 @@ export class CanvasSurface {
 
   /** Draws part of the page anew: only what touches `region` (page space). */
   redraw(region: Box, annotations: Iterable<Annotation>): void {
+    if (this.isBlank()) {
+      this.draw(annotations);
+      return;
+    }
     const { context } = this;
-    const corners = [
-      transform(this.matrix, { x: region.x0, y: region.y0 }),
-      transform(this.matrix, { x: region.x1, y: region.y1 }),
-    ];
-    const x = Math.floor(Math.min(corners[0].x, corners[1].x)) - 2;
-    const y = Math.floor(Math.min(corners[0].y, corners[1].y)) - 2;
-    const w = Math.ceil(Math.max(corners[0].x, corners[1].x)) + 2 - x;
-    const h = Math.ceil(Math.max(corners[0].y, corners[1].y)) + 2 - y;
+    const [x, y, width, height] = this.pixels(region);
     context.save();
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.beginPath();
-    context.rect(x, y, w, h);
+    context.rect(x, y, width, height);
     context.clip();
-    context.clearRect(x, y, w, h);
+    context.clearRect(x, y, width, height);
     const scale = Math.hypot(this.matrix[0], this.matrix[1]);
     const near = grow(region, 4 / scale);
     const concerned = [...annotations].filter((annotation) => {
@@ -117,8 +121,25 @@ export class CanvasSurface {
     context.restore();
   }
 
+  /** Empties part of the canvas (page space). */
+  erase(region: Box): void {
+    if (this.isBlank()) return;
+    const [x, y, width, height] = this.pixels(region);
+    this.context.setTransform(1, 0, 0, 1, 0, 0);
+    this.context.clearRect(x, y, width, height);
+  }
+
+  /** Whole pixels that cover a region: x, y, width, height; with room for soft edges. */
+  private pixels(region: Box): [number, number, number, number] {
+    const box = transformBox(this.matrix, region);
+    const x = Math.floor(box.x0) - 2;
+    const y = Math.floor(box.y0) - 2;
+    return [x, y, Math.ceil(box.x1) + 2 - x, Math.ceil(box.y1) + 2 - y];
+  }
+
   /** Fills polygons given in page space. */
   fill(polygons: Iterable<Polygon>, color: string): void {
+    this.allocate();
     this.context.setTransform(...this.matrix);
     this.context.fillStyle = color;
     for (const polygon of polygons) {
@@ -130,6 +151,16 @@ export class CanvasSurface {
       this.context.closePath();
       this.context.fill();
     }
+  }
+
+  private isBlank(): boolean {
+    return this.canvas.width === 0;
+  }
+
+  private allocate(): void {
+    if (!this.isBlank()) return;
+    this.canvas.width = this.size.width;
+    this.canvas.height = this.size.height;
   }
 
   private apply({ color, opacity, blend }: FillCommand): void {

@@ -39,6 +39,6 @@ export class LiveLayer {
 
   private clearTail(): void {
     const bounds = polygonBounds(this.tailPolygons);
-    if (bounds) this.tail.redraw(bounds, []);
+    if (bounds) this.tail.erase(bounds);
   }
 }

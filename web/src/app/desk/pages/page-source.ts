@@ -2,16 +2,16 @@ import { Injectable, signal, type OnDestroy } from '@angular/core';
 import type { Line } from '@stylet/core/text';
 import { PdfClient } from '../../../workers/pdf-client';
 import type { PageLink } from '../../../workers/protocol';
-import { BitmapStore } from './bitmap-store';
+import { PictureStore } from './picture-store';
 
-const MOST_BITMAP_BYTES = 64 * 1024 * 1024;
+const MOST_PICTURE_BYTES = 48 * 1024 * 1024;
 const KEPT_LINES = 40;
 
 /** The open PDF's pages: pictures, lines of text and links, got from its worker. */
 @Injectable()
 export class PageSource implements OnDestroy {
   readonly trouble = signal<string | undefined>(undefined);
-  readonly bitmaps = new BitmapStore(MOST_BITMAP_BYTES);
+  readonly pictures = new PictureStore(MOST_PICTURE_BYTES);
   readonly client = new PdfClient((message) => this.trouble.set(message));
   private readonly lines = new Map<number, Promise<Line[]>>();
   private readonly links = new Map<number, Promise<PageLink[]>>();
@@ -34,7 +34,7 @@ export class PageSource implements OnDestroy {
 
   ngOnDestroy(): void {
     this.client.close();
-    this.bitmaps.clear();
+    this.pictures.clear();
   }
 }
 

@@ -56,7 +56,7 @@ export class PageStrip implements AfterViewInit {
   protected readonly shown = computed(() => {
     const layout = this.view.layout();
     const { height } = this.view.size();
-    if (layout.pages.length === 0 || height === 0) return [];
+    if (layout.pages.length === 0 || height === 0 || !this.view.isPlaced()) return [];
     const from = this.view.top() - READY * height;
     const to = this.view.top() + (1 + READY) * height;
     const [first, last] = pagesBetween(layout, from, to);

@@ -45,6 +45,7 @@ import { LiveLayer } from './live-layer';
 import { PIXELS_PER_POINT } from './layout';
 import { PageSource } from './page-source';
 import { PenInput } from './pen-input';
+import { pictureOf, release } from './picture-store';
 import { chooseWindow, type PageWindow } from './window';
 
 /** Radius of the eraser on the screen, in CSS pixels. */
@@ -80,7 +81,7 @@ export class PageView {
   private readonly source = inject(PageSource);
   private readonly author = inject(Author);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-  private readonly picture = viewChild.required<ElementRef<HTMLCanvasElement>>('picture');
+  private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
   private readonly underCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('under');
   private readonly overCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('over');
   private readonly settledCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('settled');
@@ -96,7 +97,8 @@ export class PageView {
   private readonly hidden = signal<ReadonlyMap<string, Annotation>>(new Map());
 
   protected readonly links = signal<readonly PageLink[]>([]);
-  protected readonly isReady = signal(false);
+  private picture: HTMLCanvasElement | undefined;
+  private isWhole = false;
   private present: PageWindow | undefined;
   private readonly wanted = computed<PageWindow>(() => {
     const { width, height, rotation } = this.page();
@@ -143,7 +145,7 @@ export class PageView {
     });
     inject(DestroyRef).onDestroy(() => {
       pen.disconnect();
-      this.rendering?.abort();
+      this.leave();
     });
     // What is drawn depends on the signals named here and on nothing it happens to read.
     afterRenderEffect(() => {
@@ -198,11 +200,9 @@ export class PageView {
   private async drawPicture(window: PageWindow, marks: readonly number[]): Promise<void> {
     this.rendering?.abort();
     const rendering = (this.rendering = new AbortController());
-    const canvas = this.picture().nativeElement;
-    const isWhole = window.width === window.pageWidth && window.height === window.pageHeight;
-    if (!this.isReady()) {
-      const kept = this.source.bitmaps.get(this.index());
-      if (kept) this.paintPicture(canvas, kept, undefined);
+    if (!this.picture) {
+      const kept = this.source.pictures.take(this.index());
+      if (kept) this.hang(kept, undefined);
     }
     const { x, y, width, height, scale } = window;
     const params = { page: this.index(), scale, region: { x, y, width, height }, marks };
@@ -213,26 +213,17 @@ export class PageView {
         bitmap.close();
         return;
       }
-      this.paintPicture(canvas, bitmap, window);
-      if (isWhole) this.source.bitmaps.put(this.index(), bitmap);
-      else bitmap.close();
-      this.isReady.set(true);
+      this.hang(pictureOf(bitmap), window);
     } catch (error) {
       if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
     }
   }
 
-  private paintPicture(
-    canvas: HTMLCanvasElement,
-    bitmap: ImageBitmap,
-    window: PageWindow | undefined,
-  ): void {
-    canvas.width = bitmap.width;
-    canvas.height = bitmap.height;
-    canvas.getContext('2d', { alpha: false })!.drawImage(bitmap, 0, 0);
+  /** Puts a picture where the page is, in place of the one before. */
+  private hang(picture: HTMLCanvasElement, window: PageWindow | undefined): void {
     const share = (part: number, whole: number): string => `${(100 * part) / whole}%`;
     Object.assign(
-      canvas.style,
+      picture.style,
       window
         ? {
             left: share(window.x, window.pageWidth),
@@ -242,6 +233,25 @@ export class PageView {
           }
         : { left: '0', top: '0', width: '100%', height: '100%' },
     );
+    this.frame().nativeElement.replaceChildren(picture);
+    release(this.picture);
+    this.picture = picture;
+    this.isWhole =
+      !window || (window.width === window.pageWidth && window.height === window.pageHeight);
+  }
+
+  /** A page that goes out of sight leaves its picture behind for when it comes back. */
+  private leave(): void {
+    this.rendering?.abort();
+    if (this.picture && this.isWhole) this.source.pictures.put(this.index(), this.picture);
+    else release(this.picture);
+    for (const { nativeElement } of [
+      this.underCanvas(),
+      this.overCanvas(),
+      this.settledCanvas(),
+      this.tailCanvas(),
+    ])
+      release(nativeElement);
   }
 
   /** Brings the layers from what was drawn to what is there now, with as little drawing as it takes. */

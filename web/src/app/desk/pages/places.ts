@@ -33,8 +33,9 @@ export class Places {
 
   private show(documentId: string): void {
     this.documentId = documentId;
+    this.view.isPlaced.set(true);
     const kept = placeSchema.safeParse(
-      JSON.parse(sessionStorage.getItem(keyOf(documentId)) ?? 'null'),
+      readKept(keyOf(documentId)),
     );
     if (!kept.success) {
       this.view.fit('width');
@@ -43,6 +44,15 @@ export class Places {
     this.view.zoom.set(kept.data.zoom);
     this.view.restingZoom.set(kept.data.zoom);
     this.view.scrollTo(0, kept.data.top);
+  }
+}
+
+function readKept(key: string): unknown {
+  try {
+    return JSON.parse(sessionStorage.getItem(key) ?? 'null');
+  } catch (error) {
+    console.warn('The place kept in this browser cannot be read.', error);
+    return undefined;
   }
 }
 

@@ -27,6 +27,9 @@ export class ViewState {
   /** The page at the upper third of the view. */
   readonly currentPage = computed(() => pageAt(this.layout(), this.top() + this.size().height / 3));
 
+  /** Whether zoom and place have been chosen: before that nothing is worth drawing. */
+  readonly isPlaced = signal(false);
+
   private readonly behind = signal<readonly Place[]>([]);
   private readonly ahead = signal<readonly Place[]>([]);
   readonly canGoBack = computed(() => this.behind().length > 0);
