@@ -38,6 +38,11 @@ export default tseslint.config(
     },
   },
   {
+    files: ['e2e/**/*.ts'],
+    // Playwright wants its fixtures destructured, also when none is used.
+    rules: { 'no-empty-pattern': 'off' },
+  },
+  {
     files: ['**/*.mjs', '**/*.cjs'],
     languageOptions: {
       globals: {
@@ -46,6 +51,7 @@ export default tseslint.config(
         URL: 'readonly',
         fetch: 'readonly',
         setTimeout: 'readonly',
+        clearTimeout: 'readonly',
         module: 'writable',
       },
     },

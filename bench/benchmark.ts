@@ -7,8 +7,19 @@ export interface Benchmark {
 
 /** A ratio to a baseline measured in the same run, or an absolute where nothing else makes sense. */
 export type Result =
-  | { readonly kind: 'ratio'; readonly value: number; readonly baseline: string; readonly goal: number; readonly note?: string }
-  | { readonly kind: 'milliseconds'; readonly value: number; readonly goal: number; readonly note?: string };
+  | {
+      readonly kind: 'ratio';
+      readonly value: number;
+      readonly baseline: string;
+      readonly goal: number;
+      readonly note?: string;
+    }
+  | {
+      readonly kind: 'milliseconds';
+      readonly value: number;
+      readonly goal: number;
+      readonly note?: string;
+    };
 
 /** The middle one of several values. */
 export function median(values: readonly number[]): number {

@@ -10,7 +10,9 @@ import { root } from './browser';
 export const manualPath = join(root, '.data/documents/octave-doc/octave.pdf');
 
 /** Runs something with a server of its own that has the manual. */
-export async function withManual<T>(work: (instance: Instance, id: string) => Promise<T>): Promise<T> {
+export async function withManual<T>(
+  work: (instance: Instance, id: string) => Promise<T>,
+): Promise<T> {
   const instance = new Instance('bench', 4695);
   await instance.start();
   try {
@@ -25,20 +27,56 @@ export async function annotate(instance: Instance, id: string, count: number): P
   const reply = await fetch(`${instance.url}/api/documents/${id}`);
   const { pages } = (await reply.json()) as { pages: { id: string }[] };
   const strokes = write(
-    pathsOfText('compare the drift past the groyne with the week before', { x: 60, y: 120, size: 20, typeface: 'EMSFelix' }),
+    pathsOfText('compare the drift past the groyne with the week before', {
+      x: 60,
+      y: 120,
+      size: 20,
+      typeface: 'EMSFelix',
+    }),
     calmHand,
   ).map((samples) => samplesToBase64(samplesOf(samples)));
   const now = new Date().toISOString();
   const effects = Array.from({ length: count }, (_, i): Effect => {
-    const common = { id: newId(), pageId: pages[i % pages.length].id, order: 'a1', opacity: 1, author: 'Bench', created: now, modified: now };
+    const common = {
+      id: newId(),
+      pageId: pages[i % pages.length].id,
+      order: 'a1',
+      opacity: 1,
+      author: 'Bench',
+      created: now,
+      modified: now,
+    };
     const annotation: Annotation =
       i % 5 === 4
-        ? { ...common, kind: 'highlight', color: '#ffe27a', contents: 'words', quads: [[80, 200, 300, 200, 80, 214, 300, 214]] }
-        : { ...common, kind: 'ink', instrument: 'nib', color: '#22304a', width: 1.4, smoothing: 0.3, samples: strokes[i % strokes.length] };
+        ? {
+            ...common,
+            kind: 'highlight',
+            color: '#ffe27a',
+            contents: 'words',
+            quads: [[80, 200, 300, 200, 80, 214, 300, 214]],
+          }
+        : {
+            ...common,
+            kind: 'ink',
+            instrument: 'nib',
+            color: '#22304a',
+            width: 1.4,
+            smoothing: 0.3,
+            samples: strokes[i % strokes.length],
+          };
     return { type: 'annotation.add', annotation };
   });
   for (let i = 0; i < effects.length; i += 500) {
-    const operations = effects.slice(i, i + 500).map((effect) => ({ id: newId(), documentId: id, author: 'Bench', at: now, baseRevision: 0, effect }));
+    const operations = effects
+      .slice(i, i + 500)
+      .map((effect) => ({
+        id: newId(),
+        documentId: id,
+        author: 'Bench',
+        at: now,
+        baseRevision: 0,
+        effect,
+      }));
     const sent = await fetch(`${instance.url}/api/documents/${id}/operations`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },

@@ -11,14 +11,19 @@ const ANNOTATIONS = 2000;
 const RUNS = 9;
 
 /** Prepares a manual with annotations and hands over what to time: the whole way from request to file. */
-async function withExport<T>(work: (exportToFile: () => Promise<number>, folder: string) => Promise<T>): Promise<T> {
+async function withExport<T>(
+  work: (exportToFile: () => Promise<number>, folder: string) => Promise<T>,
+): Promise<T> {
   return withManual(async (instance, id) => {
     await annotate(instance, id, ANNOTATIONS);
     const folder = mkdtempSync(join(tmpdir(), 'stylet-bench-'));
     const exportToFile = (): Promise<number> =>
       timed(async () => {
         const reply = await fetch(`${instance.url}/api/documents/${id}/export`);
-        await pipeline(Readable.fromWeb(reply.body as never), createWriteStream(join(folder, 'export.pdf')));
+        await pipeline(
+          Readable.fromWeb(reply.body as never),
+          createWriteStream(join(folder, 'export.pdf')),
+        );
       });
     try {
       return await work(exportToFile, folder);

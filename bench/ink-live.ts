@@ -10,7 +10,8 @@ export const inkLive: Benchmark = {
       const page = await browser.newPage();
       await page.setContent('<!doctype html><body></body>');
       await page.addScriptTag({ content: await bundle('ink-live') });
-      const call = (name: string) => () => page.evaluate((f) => (globalThis as unknown as Record<string, () => number>)[f](), name);
+      const call = (name: string) => () =>
+        page.evaluate((f) => (globalThis as unknown as Record<string, () => number>)[f](), name);
       const value = await pairedRatio(call('ours'), call('lines'), 15);
       return { kind: 'ratio', value, baseline: 'bare canvas lineTo', goal: 1.3 };
     } finally {

@@ -5,8 +5,13 @@ import { pairedRatio, type Benchmark } from './benchmark';
 
 /** A stroke of exactly so many samples. */
 function samples(count: number): Sample[] {
-  const [stroke] = write([waves({ x: 0, y: 0 }, count, 20, count / 60)], { ...calmHand, speed: 240 });
-  return Array.from({ length: count }, (_, i) => quantise({ ...stroke[i % stroke.length], time: i * 4 }));
+  const [stroke] = write([waves({ x: 0, y: 0 }, count, 20, count / 60)], {
+    ...calmHand,
+    speed: 240,
+  });
+  return Array.from({ length: count }, (_, i) =>
+    quantise({ ...stroke[i % stroke.length], time: i * 4 }),
+  );
 }
 
 /** Both keep an outline that is right after every sample. */

@@ -54,13 +54,17 @@ const longestTask: Benchmark = {
     withDesk(async (page, browser) => {
       await browser.startTracing(page, { categories: ['toplevel', '__metadata'] });
       await pageThrough(page, 0, 300);
-      const trace = JSON.parse((await browser.stopTracing()).toString('utf8')) as { traceEvents: TraceEvent[] };
+      const trace = JSON.parse((await browser.stopTracing()).toString('utf8')) as {
+        traceEvents: TraceEvent[];
+      };
       const mains = new Set(
         trace.traceEvents
           .filter((e) => e.name === 'thread_name' && e.args?.name === 'CrRendererMain')
           .map((e) => `${e.pid} ${e.tid}`),
       );
-      const tasks = trace.traceEvents.filter((e) => e.name.endsWith('RunTask') && mains.has(`${e.pid} ${e.tid}`));
+      const tasks = trace.traceEvents.filter(
+        (e) => e.name.endsWith('RunTask') && mains.has(`${e.pid} ${e.tid}`),
+      );
       if (tasks.length < 1000) throw new Error(`only ${tasks.length} tasks were traced`);
       const longest = tasks.reduce((most, e) => Math.max(most, e.dur ?? 0), 0) / 1000;
       return { kind: 'milliseconds', value: longest, goal: 50 };
@@ -81,7 +85,9 @@ const memory: Benchmark = {
         const { processInfo } = await session.send('SystemInfo.getProcessInfo');
         const sizes = processInfo
           .filter(({ type }) => type === 'renderer')
-          .map(({ id }) => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${id}/status`, 'utf8'))![1]));
+          .map(({ id }) =>
+            Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${id}/status`, 'utf8'))![1]),
+          );
         return Math.max(...sizes);
       };
       await pageThrough(page, 0, 50);

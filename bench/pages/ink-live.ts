@@ -37,7 +37,7 @@ function fillPage(): void {
 }
 
 const samples: Sample[] = Array.from({ length: 1200 }, (_, i) => ({
-  x: 60 + (i * 0.6) % 700,
+  x: 60 + ((i * 0.6) % 700),
   y: 200 + 60 * Math.sin(i / 22) + 90 * Math.floor((i * 0.6) / 700),
   pressure: 0.5 + 0.3 * Math.sin(i / 60),
   tiltX: 0,

@@ -2,7 +2,13 @@ import fc from 'fast-check';
 import { distanceToSegment, simplify } from './index';
 
 const line = fc
-  .array(fc.tuple(fc.double({ min: 0, max: 50, noNaN: true }), fc.double({ min: 0, max: 50, noNaN: true })), { minLength: 1, maxLength: 60 })
+  .array(
+    fc.tuple(
+      fc.double({ min: 0, max: 50, noNaN: true }),
+      fc.double({ min: 0, max: 50, noNaN: true }),
+    ),
+    { minLength: 1, maxLength: 60 },
+  )
   .map((points) => points.flat());
 
 test('every point left out lies within the tolerance of what remains', () => {
@@ -15,7 +21,14 @@ test('every point left out lies within the tolerance of what remains', () => {
         const p = { x: points[i], y: points[i + 1] };
         let nearest = Math.hypot(p.x - kept[0], p.y - kept[1]);
         for (let k = 2; k < kept.length; k += 2)
-          nearest = Math.min(nearest, distanceToSegment(p, { x: kept[k - 2], y: kept[k - 1] }, { x: kept[k], y: kept[k + 1] }));
+          nearest = Math.min(
+            nearest,
+            distanceToSegment(
+              p,
+              { x: kept[k - 2], y: kept[k - 1] },
+              { x: kept[k], y: kept[k + 1] },
+            ),
+          );
         expect(nearest).toBeLessThanOrEqual(tolerance + 1e-6);
       }
     }),

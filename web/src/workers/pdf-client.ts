@@ -20,13 +20,13 @@ const IN_FLIGHT = 2;
 
 /** Talks to the worker that reads one PDF: most urgent first, and what is not needed not at all. */
 export class PdfClient {
-  private readonly worker = new Worker(new URL('./pdf.worker', import.meta.url), {
-    type: 'module',
-  });
   private readonly pending = new Map<number, Pending>();
   private nextId = 1;
 
-  constructor(private readonly onBroken: (message: string) => void) {
+  constructor(
+    private readonly worker: Worker,
+    private readonly onBroken: (message: string) => void,
+  ) {
     this.worker.onmessage = ({ data }: MessageEvent<ReplyMessage>) => this.answered(data);
     this.worker.onerror = (event) => this.onBroken(event.message);
   }

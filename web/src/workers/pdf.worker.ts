@@ -13,6 +13,11 @@ drawSoftMasks();
 /** pdf.js's files as the server serves them. */
 const PDFJS = new URL('/pdfjs/', self.location.origin).href;
 
+/** pdf.js's own worker, which parses; started before there is anything to parse. */
+const parser = pdfjs.PDFWorker.create({
+  port: new Worker(`${PDFJS}pdf.worker.min.mjs`, { type: 'module' }),
+} as never);
+
 let opened: Promise<PDFDocumentProxy> | undefined;
 const rendering = new Map<number, RenderTask>();
 const cancelled = new Set<number>();
@@ -43,11 +48,10 @@ self.onmessage = async ({ data }: MessageEvent<RequestMessage | CancelMessage>) 
 };
 
 async function open({ url }: { url: string }): Promise<{ pageCount: number }> {
-  const port = new Worker(`${PDFJS}pdf.worker.min.mjs`, { type: 'module' });
   const parameters = {
     // As a URL object: pdf.js would resolve a string against a window, which a worker lacks.
     url: new URL(url),
-    worker: pdfjs.PDFWorker.create({ port } as never),
+    worker: parser,
     ownerDocument: {
       fonts: (self as unknown as { fonts: unknown }).fonts,
       baseURI: self.location.href,

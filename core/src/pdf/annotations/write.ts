@@ -1,5 +1,13 @@
 import type { Annotation, Ink, Markup } from '../../document/index';
-import { boundsOf, grow, simplify, transform, type Box, type Matrix, type Point } from '../../geometry/index';
+import {
+  boundsOf,
+  grow,
+  simplify,
+  transform,
+  type Box,
+  type Matrix,
+  type Point,
+} from '../../geometry/index';
 import { encodeSamples, polygonBounds, samplesFromBase64, type Samples } from '../../ink/index';
 import { paint, rgbOf } from '../../paint/index';
 import { contentOf, type Content } from '../content-stream';

@@ -12,6 +12,7 @@ import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import { newId } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
+import { PdfWorkers } from '../../workers/pdf-workers';
 import { DocumentCard } from './document-card';
 import { sortDocuments, sortings, type Sorting } from './sorting';
 import { libraryActions, libraryFeature } from './library.reducer';
@@ -26,6 +27,7 @@ import { UploadList } from './upload-list';
 })
 export class Library implements OnInit {
   private readonly store = inject(Store);
+  private readonly workers = inject(PdfWorkers);
 
   protected readonly documents = this.store.selectSignal(libraryFeature.selectDocuments);
   protected readonly loading = this.store.selectSignal(libraryFeature.selectLoading);
@@ -46,6 +48,7 @@ export class Library implements OnInit {
 
   ngOnInit(): void {
     this.load();
+    this.workers.prepare();
   }
 
   protected load(): void {

@@ -1,6 +1,7 @@
-import { Injectable, signal, type OnDestroy } from '@angular/core';
+import { Injectable, inject, signal, type OnDestroy } from '@angular/core';
 import type { Line } from '@stylet/core/text';
 import { PdfClient } from '../../../workers/pdf-client';
+import { PdfWorkers } from '../../../workers/pdf-workers';
 import type { PageLink } from '../../../workers/protocol';
 import { PictureStore } from './picture-store';
 
@@ -12,7 +13,9 @@ const KEPT_LINES = 40;
 export class PageSource implements OnDestroy {
   readonly trouble = signal<string | undefined>(undefined);
   readonly pictures = new PictureStore(MOST_PICTURE_BYTES);
-  readonly client = new PdfClient((message) => this.trouble.set(message));
+  readonly client = new PdfClient(inject(PdfWorkers).take(), (message) =>
+    this.trouble.set(message),
+  );
   private readonly lines = new Map<number, Promise<Line[]>>();
   private readonly links = new Map<number, Promise<PageLink[]>>();
 

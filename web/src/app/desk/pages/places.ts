@@ -34,9 +34,7 @@ export class Places {
   private show(documentId: string): void {
     this.documentId = documentId;
     this.view.isPlaced.set(true);
-    const kept = placeSchema.safeParse(
-      readKept(keyOf(documentId)),
-    );
+    const kept = placeSchema.safeParse(readKept(keyOf(documentId)));
     if (!kept.success) {
       this.view.fit('width');
       return;

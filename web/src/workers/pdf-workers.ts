@@ -1,0 +1,22 @@
+import { Injectable } from '@angular/core';
+
+/** Starts PDF workers, one ahead: by the time a cover is clicked the next one is running. */
+@Injectable({ providedIn: 'root' })
+export class PdfWorkers {
+  private ready: Worker | undefined;
+
+  /** Has a worker running for the next document. */
+  prepare(): void {
+    this.ready ??= start();
+  }
+
+  /** A worker for one document; whoever takes it ends it. */
+  take(): Worker {
+    const worker = this.ready ?? start();
+    this.ready = undefined;
+    return worker;
+  }
+}
+
+const start = (): Worker =>
+  new Worker(new URL('./pdf.worker', import.meta.url), { type: 'module' });
