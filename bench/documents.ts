@@ -67,16 +67,14 @@ export async function annotate(instance: Instance, id: string, count: number): P
     return { type: 'annotation.add', annotation };
   });
   for (let i = 0; i < effects.length; i += 500) {
-    const operations = effects
-      .slice(i, i + 500)
-      .map((effect) => ({
-        id: newId(),
-        documentId: id,
-        author: 'Bench',
-        at: now,
-        baseRevision: 0,
-        effect,
-      }));
+    const operations = effects.slice(i, i + 500).map((effect) => ({
+      id: newId(),
+      documentId: id,
+      author: 'Bench',
+      at: now,
+      baseRevision: 0,
+      effect,
+    }));
     const sent = await fetch(`${instance.url}/api/documents/${id}/operations`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
