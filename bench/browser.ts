@@ -1,22 +1,13 @@
 import { join, resolve } from 'node:path';
 import { chromium, type Browser } from '@playwright/test';
 import { build } from 'esbuild';
+import { browserOptions } from '../e2e/support/browser';
 
 export const root = resolve(import.meta.dirname, '..');
 
 /** The same browser for everything that is measured. */
 export function launch(): Promise<Browser> {
-  return chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  });
+  return chromium.launch(browserOptions);
 }
 
 /** A module of `bench/pages` as one script. */

@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { browserOptions } from './support/browser';
 
 export default defineConfig({
   testDir: '.',
@@ -10,16 +11,6 @@ export default defineConfig({
   reporter: [['list'], ['json']],
   use: {
     viewport: { width: 1280, height: 800 },
-    launchOptions: {
-      executablePath: '/usr/bin/chromium',
-      args: [
-        '--no-sandbox',
-        '--disable-gpu',
-        '--no-first-run',
-        '--disable-background-networking',
-        '--disable-component-update',
-        '--disable-sync',
-      ],
-    },
+    launchOptions: browserOptions,
   },
 });

@@ -86,21 +86,31 @@ function sortOut(
   file: PdfFile,
   annots: readonly PdfValue[],
 ): { kept: PdfValue[]; marks: PdfValue[] } {
-  const marks = annots.filter((value) => {
-    const dict = file.dict(value);
-    return dict !== undefined && isMark(file, dict);
-  });
-  const popups = new Set(
+  const marks = annots.filter((value) => isMarkAt(file, value));
+  return { kept: without(file, annots, marks), marks };
+}
+
+function isMarkAt(file: PdfFile, value: PdfValue): boolean {
+  const dict = file.dict(value);
+  return dict !== undefined && isMark(file, dict);
+}
+
+/** The annotations but for some marks and the pop-up windows that belong to those. */
+function without(
+  file: PdfFile,
+  annots: readonly PdfValue[],
+  marks: readonly PdfValue[],
+): PdfValue[] {
+  const gone = new Set(marks);
+  const windows = new Set(
     marks.flatMap((mark) => {
-      const popup = file.dict(mark)!.get('Popup');
+      const popup = file.dict(mark)?.get('Popup');
       return popup instanceof PdfRef ? [popup.object] : [];
     }),
   );
-  const gone = new Set(marks);
-  const kept = annots.filter(
-    (value) => !gone.has(value) && !(value instanceof PdfRef && popups.has(value.object)),
+  return annots.filter(
+    (value) => !gone.has(value) && !(value instanceof PdfRef && windows.has(value.object)),
   );
-  return { kept, marks };
 }
 
 function annotsEntry(before: readonly PdfValue[], after: PdfValue[]): Record<string, PdfValue> {
@@ -115,24 +125,12 @@ function withAnnotations(
   annotations: readonly Annotation[],
 ): PdfValue[] {
   const present = new Map(annotations.flatMap((a) => (a.origin ? [[a.origin.object, a]] : [])));
-  const removed = before.filter((value) => {
-    const dict = value instanceof PdfRef ? file.dict(value) : undefined;
-    return dict && isMark(file, dict) && !present.has((value as PdfRef).object);
-  });
-  const removedWindows = new Set(
-    sortOut(file, removed).marks.flatMap((mark) => {
-      const popup = file.dict(mark)!.get('Popup');
-      return popup instanceof PdfRef ? [popup.object] : [];
-    }),
+  const removed = before.filter(
+    (value) => value instanceof PdfRef && isMarkAt(file, value) && !present.has(value.object),
   );
-  const result = before.filter(
-    (value) =>
-      !removed.includes(value) && !(value instanceof PdfRef && removedWindows.has(value.object)),
-  );
+  const result = without(file, before, removed);
   const toUser = pageToUser(page.box);
-  // What lies under the words comes first, so that viewers that ignore blending still show ink.
-  const inOrder = [...annotations.filter(liesUnder), ...annotations.filter((a) => !liesUnder(a))];
-  for (const annotation of inOrder) {
+  for (const annotation of undermostFirst(annotations)) {
     if (annotation.kind === 'foreign' || isUntouched(annotation)) continue;
     const { origin } = annotation;
     const ref = origin ? new PdfRef(origin.object, origin.generation) : update.reserve();
@@ -141,6 +139,11 @@ function withAnnotations(
     if (!origin) result.push(ref);
   }
   return result;
+}
+
+/** What lies under the words comes first, so that viewers that ignore blending still show ink. */
+function undermostFirst(annotations: readonly Annotation[]): Annotation[] {
+  return [...annotations.filter(liesUnder), ...annotations.filter((a) => !liesUnder(a))];
 }
 
 /** Draws the annotations behind what the page already draws (8.10, 14.11.3 leave order to us). */
@@ -158,8 +161,7 @@ function flattened(
     forms.set(resource, form);
     lines.push(drawForm(resource, matrix));
   };
-  const inOrder = [...annotations.filter(liesUnder), ...annotations.filter((a) => !liesUnder(a))];
-  for (const annotation of inOrder) {
+  for (const annotation of undermostFirst(annotations)) {
     if (annotation.kind === 'foreign') {
       const dict = file.dict(new PdfRef(annotation.origin.object, annotation.origin.generation));
       const form = dict && normalAppearance(file, dict);
