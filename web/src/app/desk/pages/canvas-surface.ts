@@ -142,14 +142,13 @@ export class CanvasSurface {
     this.allocate();
     this.context.setTransform(...this.matrix);
     this.context.fillStyle = color;
+    const { context } = this;
     for (const polygon of polygons) {
-      this.context.beginPath();
-      for (let i = 0; i < polygon.length; i += 2) {
-        if (i === 0) this.context.moveTo(polygon[0], polygon[1]);
-        else this.context.lineTo(polygon[i], polygon[i + 1]);
-      }
-      this.context.closePath();
-      this.context.fill();
+      context.beginPath();
+      context.moveTo(polygon[0], polygon[1]);
+      for (let i = 2; i < polygon.length; i += 2) context.lineTo(polygon[i], polygon[i + 1]);
+      context.closePath();
+      context.fill();
     }
   }
 
