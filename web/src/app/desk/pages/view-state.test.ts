@@ -1,0 +1,93 @@
+import { TestBed } from '@angular/core/testing';
+import { provideStore, Store } from '@ngrx/store';
+import type { StyletDocument } from '@stylet/core/api';
+import fc from 'fast-check';
+import { documentActions, documentFeature } from '../document/document.reducer';
+import { pageAt } from './layout';
+import { ViewState } from './view-state';
+
+const pages = Array.from({ length: 40 }, (_, i) => ({
+  id: `${i}`,
+  label: `${i + 1}`,
+  width: 600,
+  height: 800,
+  rotation: 0,
+  sourceIndex: i,
+}));
+let view: ViewState;
+
+beforeEach(() => {
+  TestBed.configureTestingModule({
+    providers: [provideStore({ document: documentFeature.reducer }), ViewState],
+  });
+  const store = TestBed.inject(Store);
+  store.dispatch(documentActions.opened({ id: 'book' }));
+  const document = {
+    id: 'book',
+    title: 'Book',
+    pages,
+    outline: [],
+    revision: 0,
+  } as unknown as StyletDocument;
+  store.dispatch(documentActions.loaded({ document, annotations: [], waiting: [] }));
+  view = TestBed.inject(ViewState);
+  view.size.set({ width: 1000, height: 700 });
+  view.scrollTo = (left, top) => {
+    view.left.set(left);
+    view.top.set(top);
+  };
+});
+
+/** The page under a height of the view, and how far down it that is. */
+const under = (y: number): [number, number] => {
+  const layout = view.layout();
+  const index = pageAt(layout, view.top() + y);
+  return [index, (view.top() + y - layout.pages[index].top) / layout.pages[index].height];
+};
+
+test('what is under the pointer stays there, whatever the zoom', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 38 }),
+      fc.double({ min: 0.05, max: 0.6, noNaN: true }),
+      fc.integer({ min: 0, max: 699 }),
+      fc.double({ min: 0.25, max: 8, noNaN: true }),
+      (page, share, y, zoom) => {
+        view.zoom.set(1);
+        const layout = view.layout();
+        view.top.set(layout.pages[page].top + share * layout.pages[page].height - y);
+        const before = under(y);
+        view.zoomTo(zoom, { x: 500, y });
+        const after = under(y);
+        expect(after[0]).toBe(before[0]);
+        expect(after[1]).toBeCloseTo(before[1], 6);
+      },
+    ),
+  );
+});
+
+test('every jump can be taken back, and taken again', () => {
+  const start = view.top();
+  view.jump({ pageIndex: 10 });
+  const first = view.top();
+  view.jump({ pageIndex: 20, y: 400 });
+  const second = view.top();
+  view.back();
+  expect(view.top()).toBeCloseTo(first);
+  view.back();
+  expect(view.top()).toBeCloseTo(start);
+  expect(view.canGoBack()).toBe(false);
+  view.forward();
+  view.forward();
+  expect(view.top()).toBeCloseTo(second);
+  view.back();
+  view.jump({ pageIndex: 5 });
+  expect(view.canGoForward()).toBe(false);
+});
+
+test('fitting the page shows all of the page in view', () => {
+  view.jump({ pageIndex: 7 });
+  view.fit('page');
+  expect(view.layout().pages[7].height).toBeLessThanOrEqual(700);
+  expect(under(350)[0]).toBe(7);
+});
