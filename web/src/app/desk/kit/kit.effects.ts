@@ -4,6 +4,7 @@ import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects'
 import { Store } from '@ngrx/store';
 import { EMPTY, of, switchMap, tap, withLatestFrom } from 'rxjs';
 import { z } from 'zod';
+import { readKept } from '../../settings/kept';
 import { kitActions, kitFeature } from './kit.reducer';
 
 const KEY = 'stylet.kit';
@@ -20,16 +21,6 @@ const slotsSchema = z
   )
   .min(1);
 
-/** What is kept, or undefined when it is nothing JSON can read; the kit then starts afresh. */
-function readKept(): unknown {
-  try {
-    return JSON.parse(localStorage.getItem(KEY) ?? 'null');
-  } catch (error) {
-    console.warn('The kit kept in this browser cannot be read.', error);
-    return undefined;
-  }
-}
-
 /** Keeps the kit in this browser. */
 @Injectable()
 export class KitEffects {
@@ -40,7 +31,7 @@ export class KitEffects {
     this.actions.pipe(
       ofType(ROOT_EFFECTS_INIT),
       switchMap(() => {
-        const kept = slotsSchema.safeParse(readKept());
+        const kept = slotsSchema.safeParse(readKept(localStorage, KEY));
         return kept.success ? of(kitActions.kitFound({ slots: kept.data })) : EMPTY;
       }),
     ),

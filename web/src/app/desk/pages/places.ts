@@ -1,5 +1,6 @@
 import { Injectable, effect, inject, untracked } from '@angular/core';
 import { z } from 'zod';
+import { readKept } from '../../settings/kept';
 import { ViewState } from './view-state';
 
 const placeSchema = z.object({
@@ -34,7 +35,7 @@ export class Places {
   private show(documentId: string): void {
     this.documentId = documentId;
     this.view.isPlaced.set(true);
-    const kept = placeSchema.safeParse(readKept(keyOf(documentId)));
+    const kept = placeSchema.safeParse(readKept(sessionStorage, keyOf(documentId)));
     if (!kept.success) {
       this.view.fit('width');
       return;
@@ -42,15 +43,6 @@ export class Places {
     this.view.zoom.set(kept.data.zoom);
     this.view.restingZoom.set(kept.data.zoom);
     this.view.scrollTo(0, kept.data.top);
-  }
-}
-
-function readKept(key: string): unknown {
-  try {
-    return JSON.parse(sessionStorage.getItem(key) ?? 'null');
-  } catch (error) {
-    console.warn('The place kept in this browser cannot be read.', error);
-    return undefined;
   }
 }
 
