@@ -21,7 +21,7 @@ export async function makeServices(
   database: Database,
   tasks: string,
 ): Promise<Services> {
-  const pool = new PdfPool(tasks);
+  const pool = new PdfPool(tasks, { databaseUrl: config.databaseUrl });
   const spool = new Spool(config.cacheFolder);
   await spool.prepare();
   const exporter = new Exporter(database, pool, spool);

@@ -2,19 +2,14 @@ import { paintingOrder, type Annotation, type PageAnnotations } from '../documen
 import { liesUnder } from '../paint/index';
 import { drawForm, normalAppearance, placement } from './annotations/flatten';
 import { isMark } from './annotations/kinds';
-import {
-  DrawingCache,
-  annotationDict,
-  isUntouched,
-  writeAppearance,
-  type OwnAnnotation,
-} from './annotations/write';
+import { isUntouched } from './annotations/write';
+import { WrittenAnnotations } from './annotations/written';
 import {
   PdfDict,
   PdfRef,
   PdfUpdate,
-  type Deflate,
   bytesOf,
+  deflateHere,
   type PdfFile,
   type PdfValue,
 } from './objects/index';
@@ -30,30 +25,23 @@ export interface ExportPage {
   readonly annotations: PageAnnotations;
 }
 
-/** What makes exporting faster where it is at hand. */
-export interface ExportMeans {
-  readonly deflate?: Deflate;
-  /** Drawings of earlier exports. */
-  readonly drawings?: DrawingCache;
-}
-
 /**
  * The bytes to append to the file so that it carries the given annotations: an incremental update
  * (ISO 32000-1, 7.5.6). `inFile` are the file's pages. Outline, links, labels and destinations
- * are not touched.
+ * are not touched. `written` may know annotations from exports before.
  */
 export function exportUpdate(
   file: PdfFile,
   inFile: readonly PdfPage[],
   pages: readonly ExportPage[],
   mode: ExportMode,
-  { deflate, drawings = new DrawingCache(0) }: ExportMeans = {},
+  written = new WrittenAnnotations(deflateHere),
 ): Uint8Array {
-  const update = new PdfUpdate(file, deflate);
+  const update = new PdfUpdate(file, written.deflate);
   for (const { index, annotations } of pages) {
     const page = inFile[index];
     if (!page) throw new RangeError(`the file has no page ${index}`);
-    const changes = changesTo({ file, update, page, drawings }, paintingOrder(annotations), mode);
+    const changes = changesTo({ file, update, page, written }, paintingOrder(annotations), mode);
     if (Object.keys(changes).length > 0) update.set(page.ref, page.dict.with(changes));
   }
   return update.bytes();
@@ -63,7 +51,7 @@ interface Target {
   readonly file: PdfFile;
   readonly update: PdfUpdate;
   readonly page: PdfPage;
-  readonly drawings: DrawingCache;
+  readonly written: WrittenAnnotations;
 }
 
 /** New entries for a page's dictionary; none when it can stay as it is. */
@@ -120,7 +108,7 @@ function annotsEntry(before: readonly PdfValue[], after: PdfValue[]): Record<str
 }
 
 function withAnnotations(
-  { file, update, page, drawings }: Target,
+  { file, update, page, written }: Target,
   before: readonly PdfValue[],
   annotations: readonly Annotation[],
 ): PdfValue[] {
@@ -135,7 +123,7 @@ function withAnnotations(
     const { origin } = annotation;
     const ref = origin ? new PdfRef(origin.object, origin.generation) : update.reserve();
     const old = origin ? file.dict(ref) : undefined;
-    update.set(ref, annotationDict(update, annotation, page.ref, toUser, drawings, old));
+    written.setAnnotation(update, ref, annotation, { ref: page.ref, toUser }, old);
     if (!origin) result.push(ref);
   }
   return result;
@@ -148,7 +136,7 @@ function undermostFirst(annotations: readonly Annotation[]): Annotation[] {
 
 /** Draws the annotations behind what the page already draws (8.10, 14.11.3 leave order to us). */
 function flattened(
-  { file, update, page, drawings }: Target,
+  { file, update, page, written }: Target,
   annotations: readonly Annotation[],
 ): Record<string, PdfValue> {
   const forms = new Map<string, PdfValue>();
@@ -168,8 +156,7 @@ function flattened(
       const matrix = form && placement(file, dict, file.dict(form)!);
       if (matrix) draw(form, matrix);
     } else {
-      const own: OwnAnnotation = annotation;
-      draw(writeAppearance(update, own, pageToUser(page.box), drawings).form, [1, 0, 0, 1, 0, 0]);
+      draw(written.addForm(update, annotation, pageToUser(page.box)), [1, 0, 0, 1, 0, 0]);
     }
   }
   if (lines.length === 0) return {};

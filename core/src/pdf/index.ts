@@ -6,4 +6,4 @@ export * from './labels';
 export * from './content-stream';
 export * from './import';
 export * from './export';
-export { DrawingCache } from './annotations/write';
+export { WrittenAnnotations } from './annotations/written';

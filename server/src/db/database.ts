@@ -13,8 +13,8 @@ export interface Connection {
 }
 
 /** A pool of connections. Connections the server drops are replaced when next needed. */
-export function connect(url: string, log: (message: string) => void): Connection {
-  const pool = new pg.Pool({ connectionString: url, max: 10, connectionTimeoutMillis: 5000 });
+export function connect(url: string, log: (message: string) => void, most = 10): Connection {
+  const pool = new pg.Pool({ connectionString: url, max: most, connectionTimeoutMillis: 5000 });
   pool.on('error', (error) => log(`a database connection was lost: ${error.message}`));
   return { database: drizzle(pool, { schema }), close: () => pool.end() };
 }

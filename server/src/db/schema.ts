@@ -86,6 +86,8 @@ export const annotations = pgTable(
     /** The annotation without its samples. */
     fields: jsonb('fields').$type<Omit<Annotation, 'samples'>>().notNull(),
     samples: bytea('samples'),
+    /** The document's revision when the annotation last changed. */
+    revision: integer('revision').notNull().default(0),
   },
   (t) => [primaryKey({ columns: [t.documentId, t.id] }), index('annotations_of_page').on(t.pageId)],
 );

@@ -80,7 +80,7 @@ async function storeDocument(
     rotation: page.rotation,
   }));
   for (const rows of inParts(pageRows)) await queries.insert(pages).values(rows);
-  const annotationRows = pdf.annotations.map((annotation) => toRow(id, annotation));
+  const annotationRows = pdf.annotations.map((annotation) => toRow(id, annotation, 0));
   for (const rows of inParts(annotationRows)) await queries.insert(annotations).values(rows);
 }
 

@@ -38,10 +38,9 @@ export async function perform(
 
     const before = await touchedState(transaction, documentId, document.title, fresh);
     const after = fresh.reduce((state, operation) => apply(state, operation.effect), before);
-    await writeDifference(transaction, documentId, fresh, before, after);
-
     let { revision } = document;
     for (const operation of fresh) known.set(operation.id, ++revision);
+    await writeDifference(transaction, { id: documentId, revision }, fresh, before, after);
     await transaction.insert(operations).values(
       fresh.map(({ id, author, at, baseRevision, effect }) => ({
         id,
@@ -126,7 +125,7 @@ async function touchedState(
 
 async function writeDifference(
   queries: Queries,
-  documentId: string,
+  document: { readonly id: string; readonly revision: number },
   fresh: readonly Operation[],
   before: DocumentState,
   after: DocumentState,
@@ -142,13 +141,13 @@ async function writeDifference(
   for (const { pageId, id } of places.values()) {
     const now = find(after, pageId, id);
     if (now === find(before, pageId, id)) continue;
-    if (now) rows.push(toRow(documentId, now));
+    if (now) rows.push(toRow(document.id, now, document.revision));
     else gone.push(id);
   }
   if (gone.length > 0)
     await queries
       .delete(annotations)
-      .where(and(eq(annotations.documentId, documentId), inArray(annotations.id, gone)));
+      .where(and(eq(annotations.documentId, document.id), inArray(annotations.id, gone)));
   if (rows.length > 0)
     await queries
       .insert(annotations)
@@ -159,6 +158,7 @@ async function writeDifference(
           pageId: sql`excluded.page_id`,
           fields: sql`excluded.fields`,
           samples: sql`excluded.samples`,
+          revision: sql`excluded.revision`,
         },
       });
 }

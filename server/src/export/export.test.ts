@@ -196,6 +196,25 @@ test('importing an own export gives the same annotations, not doubled, editable 
   });
 }, 60_000);
 
+test('an export shows what changed since the one before, and nothing that is gone', async () => {
+  const { document, ink, mark } = await annotated(manual());
+  const { id } = document;
+  const idsIn = async (): Promise<string[]> => {
+    const again = await server.bringIn(await server.export(id, 'editable'));
+    return (await server.annotations(again.id)).map((annotation) => annotation.id).sort();
+  };
+  expect(await idsIn()).toEqual([ink.id, mark.id].sort());
+  const more = stroke(ink.pageId, [
+    [50, 50],
+    [90, 60],
+  ]);
+  await server.send(id, [
+    operation(id, { type: 'annotation.remove', pageId: ink.pageId, annotationId: ink.id }),
+    operation(id, { type: 'annotation.add', annotation: more }),
+  ]);
+  expect(await idsIn()).toEqual([mark.id, more.id].sort());
+}, 60_000);
+
 test('flattened, the marks are in the page and no annotation is left; links stay', async () => {
   const bytes = manual();
   const { document } = await annotated(bytes);

@@ -1,13 +1,13 @@
 import { Piscina } from 'piscina';
-import type { ExportTask, ReadResult, ReadTask } from './tasks';
+import type { ExportTask, ReadResult, ReadTask, ThreadData } from './tasks';
 
 /** Runs PDF work off the thread that answers requests. */
 export class PdfPool {
   private readonly threads: Piscina;
 
   /** `filename` is the built `tasks` module. */
-  constructor(filename: string) {
-    this.threads = new Piscina({ filename, maxThreads: 2, idleTimeout: 60_000 });
+  constructor(filename: string, workerData: ThreadData) {
+    this.threads = new Piscina({ filename, maxThreads: 2, idleTimeout: 60_000, workerData });
   }
 
   read(task: ReadTask): Promise<ReadResult> {

@@ -1,16 +1,18 @@
 import { deflateSync, inflateSync } from 'node:zlib';
 import {
-  DrawingCache,
   PdfFile,
+  WrittenAnnotations,
   exportUpdate,
   hasPdfHeader,
   importPdf,
   readPages,
   type ExportMode,
-  type ExportPage,
   type ImportedPdf,
   type PdfPage,
 } from '@stylet/core/pdf';
+import { move, workerData } from 'piscina';
+import { connect } from '../db/database';
+import { AnnotationShelf } from '../export/annotation-shelf';
 import { FileBytes } from './file-bytes';
 
 /** What reading a file came to. `damaged` carries what was found wrong. */
@@ -26,9 +28,17 @@ export interface ReadTask {
 }
 
 export interface ExportTask {
+  readonly documentId: string;
+  /** The document's file. */
   readonly path: string;
-  readonly pages: readonly ExportPage[];
   readonly mode: ExportMode;
+  /** Only what concerns the first so many pages; all of them where it is left out. */
+  readonly pages?: number;
+}
+
+/** What a thread is started with. */
+export interface ThreadData {
+  readonly databaseUrl: string;
 }
 
 /** Reads a PDF for import. Runs in a worker thread. */
@@ -56,14 +66,25 @@ interface OpenFile {
 
 /** Sources never change and are named by their digests, so what was read of one stays right. */
 const open = new Map<string, OpenFile>();
+/** Documents a thread keeps at hand. */
 const MOST_OPEN = 3;
-const drawings = new DrawingCache(64 * 1024 * 1024);
+const MOST_WRITTEN = 64 * 1024 * 1024;
+const written = new WrittenAnnotations((data) => deflateSync(data, { level: 1 }), MOST_WRITTEN);
+let shelf: AnnotationShelf | undefined;
 
 /** The bytes that turn a file into its export. Runs in a worker thread. */
-export function exportBytes({ path, pages, mode }: ExportTask): Uint8Array {
-  const source = openFile(path);
-  const deflate = (data: Uint8Array): Uint8Array => deflateSync(data, { level: 1 });
-  return exportUpdate(source.file, source.pages, pages, mode, { deflate, drawings });
+export async function exportBytes(task: ExportTask): Promise<Uint8Array> {
+  shelf ??= new AnnotationShelf(openDatabase(), MOST_OPEN);
+  const pages = await shelf.pagesOf(task.documentId);
+  const source = openFile(task.path);
+  const concerned = pages.slice(0, task.pages);
+  const bytes = exportUpdate(source.file, source.pages, concerned, task.mode, written);
+  return move(bytes as never) as unknown as Uint8Array;
+}
+
+function openDatabase() {
+  const { databaseUrl } = workerData as ThreadData;
+  return connect(databaseUrl, (message) => console.error(message), 1).database;
 }
 
 function openFile(path: string): OpenFile {

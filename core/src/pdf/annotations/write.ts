@@ -17,8 +17,8 @@ import {
   name,
   pdfDate,
   textString,
-  type PdfRef,
-  type PdfUpdate,
+  writtenStream,
+  type Deflate,
   type PdfValue,
 } from '../objects/index';
 import { OWN_KEY } from './kinds';
@@ -33,99 +33,52 @@ const SUBTYPES = {
 } as const;
 const PRINT = 4;
 
-/**
- * The dictionary of an annotation (ISO 32000-1, 12.5), with its appearance as a form of its own.
- * `before` is the dictionary it replaces, whose unknown entries are kept.
- */
-export function annotationDict(
-  update: PdfUpdate,
-  annotation: OwnAnnotation,
-  pageRef: PdfRef,
-  toUser: Matrix,
-  drawings: DrawingCache,
-  before?: PdfDict,
-): PdfDict {
-  const appearance = writeAppearance(update, annotation, toUser, drawings);
-  return (before ?? new PdfDict()).with({
-    Type: name('Annot'),
-    P: pageRef,
-    Rect: rectangle(appearance.box),
-    NM: textString(annotation.id),
-    M: pdfDate(annotation.modified),
-    CreationDate: pdfDate(annotation.created),
-    T: textString(annotation.author),
-    F: PRINT,
-    C: [...rgbOf(annotation.color)],
-    CA: annotation.opacity,
-    AP: PdfDict.of({ N: appearance.form }),
-    ...(annotation.kind === 'ink'
-      ? inkEntries(annotation, toUser)
-      : markupEntries(annotation, toUser)),
-    [OWN_KEY]: ownEntries(annotation),
-  });
+/** An annotation as it stands in a file, but for the references to its page and its appearance. */
+export interface WrittenAnnotation {
+  /** Entries of its dictionary (ISO 32000-1, 12.5), without those two. */
+  readonly entries: Record<string, PdfValue>;
+  /** Its appearance: a form XObject in default user space, as it stands in a file. */
+  readonly form: Uint8Array;
 }
 
-/** What an annotation looks like, written down; the same for the same key. */
-interface Drawing {
-  readonly content: Content;
-  readonly box: Box;
-}
-
-/** Drawings kept from one export to the next, within a bound of bytes. */
-export class DrawingCache {
-  private readonly drawings = new Map<string, Drawing>();
-  private bytes = 0;
-
-  constructor(private readonly most: number) {}
-
-  get(key: string, draw: () => Drawing): Drawing {
-    let drawing = this.drawings.get(key);
-    if (!drawing) {
-      drawing = draw();
-      if (this.bytes > this.most) {
-        this.drawings.clear();
-        this.bytes = 0;
-      }
-      this.drawings.set(key, drawing);
-      this.bytes += key.length + drawing.content.bytes.length;
-    }
-    return drawing;
-  }
-}
-
-/** Everything a drawing depends on. */
-function drawingKey(annotation: OwnAnnotation, toUser: Matrix): string {
-  const { color, opacity } = annotation;
-  const shape =
-    annotation.kind === 'ink'
-      ? [annotation.instrument, annotation.width, annotation.smoothing, annotation.samples]
-      : annotation.quads.flat();
-  return [annotation.kind, color, opacity, ...toUser, ...shape].join(' ');
-}
-
-/** Draws the annotation as a form XObject in default user space; `box` is what it covers. */
-export function writeAppearance(
-  update: PdfUpdate,
+/** Writes an annotation for pages whose space `toUser` maps to their default user space. */
+export function writeAnnotation(
   annotation: OwnAnnotation,
   toUser: Matrix,
-  drawings: DrawingCache,
-): { form: PdfRef; box: Box } {
-  const key = drawingKey(annotation, toUser);
-  const { content, box } = drawings.get(key, () => draw(annotation, toUser));
-  const form = update.addStream(
-    PdfDict.of({
-      Type: name('XObject'),
-      Subtype: name('Form'),
-      FormType: 1,
-      BBox: rectangle(box),
-      Resources: content.resources,
-    }),
-    content.bytes,
-  );
-  return { form, box };
+  deflate: Deflate,
+): WrittenAnnotation {
+  const { content, box } = draw(annotation, toUser);
+  return {
+    entries: {
+      Type: name('Annot'),
+      Rect: rectangle(box),
+      NM: textString(annotation.id),
+      M: pdfDate(annotation.modified),
+      CreationDate: pdfDate(annotation.created),
+      T: textString(annotation.author),
+      F: PRINT,
+      C: [...rgbOf(annotation.color)],
+      CA: annotation.opacity,
+      ...(annotation.kind === 'ink'
+        ? inkEntries(annotation, toUser)
+        : markupEntries(annotation, toUser)),
+      [OWN_KEY]: ownEntries(annotation),
+    },
+    form: writtenStream(
+      PdfDict.of({
+        Type: name('XObject'),
+        Subtype: name('Form'),
+        FormType: 1,
+        BBox: rectangle(box),
+        Resources: content.resources,
+      }),
+      content.bytes,
+      deflate,
+    ),
+  };
 }
 
-function draw(annotation: OwnAnnotation, toUser: Matrix): Drawing {
+function draw(annotation: OwnAnnotation, toUser: Matrix): { content: Content; box: Box } {
   const commands = paint(annotation, 'whole');
   const bounds = commands.map((command) => polygonBounds(command.polygons));
   const covered = boundsOf(

@@ -4,9 +4,9 @@ import type { PdfFile } from './file';
 import { serialize } from './serialize';
 import { PdfDict, PdfRef, name, type PdfValue } from './values';
 
-interface NewStream {
-  readonly dict: PdfDict;
-  readonly bytes: Uint8Array;
+/** An object that is written down already, all but its number: its bytes in parts. */
+export class WrittenObject {
+  constructor(readonly parts: readonly Uint8Array[]) {}
 }
 
 /** Streams shorter than this are not worth compressing. */
@@ -14,14 +14,25 @@ const WORTH_DEFLATING = 3072;
 
 /** Compresses to the zlib format (RFC 1950). */
 export type Deflate = (bytes: Uint8Array) => Uint8Array;
-const deflateHere: Deflate = (bytes) => zlibSync(bytes, { level: 6 });
+export const deflateHere: Deflate = (bytes) => zlibSync(bytes, { level: 6 });
+
+/** A stream with its dictionary as it stands in a file (7.3.8), compressed where that pays. */
+export function writtenStream(dict: PdfDict, bytes: Uint8Array, deflate: Deflate): Uint8Array {
+  const deflated = bytes.length >= WORTH_DEFLATING;
+  const data = deflated ? deflate(bytes) : bytes;
+  const whole = dict.with({
+    Length: data.length,
+    Filter: deflated ? name('FlateDecode') : null,
+  });
+  return joinBytes([bytesOf(`${serialize(whole)}\nstream\n`), data, bytesOf('\nendstream')]);
+}
 
 /**
  * An incremental update (ISO 32000-1, 7.5.6): new and replaced objects with a cross-reference
  * section of their own, to be appended to the untouched file.
  */
 export class PdfUpdate {
-  private readonly values = new Map<number, PdfValue | NewStream>();
+  private readonly values = new Map<number, PdfValue | WrittenObject>();
   private nextNumber: number;
 
   /** `deflate` may be a faster one than the default, which runs anywhere. */
@@ -37,20 +48,18 @@ export class PdfUpdate {
     return new PdfRef(this.nextNumber++, 0);
   }
 
-  add(value: PdfValue): PdfRef {
+  add(value: PdfValue | WrittenObject): PdfRef {
     const ref = this.reserve();
     this.values.set(ref.object, value);
     return ref;
   }
 
   addStream(dict: PdfDict, bytes: Uint8Array): PdfRef {
-    const ref = this.reserve();
-    this.values.set(ref.object, { dict, bytes });
-    return ref;
+    return this.add(new WrittenObject([writtenStream(dict, bytes, this.deflate)]));
   }
 
   /** Replaces an object of the file, or fills a reserved one. */
-  set(ref: PdfRef, value: PdfValue): void {
+  set(ref: PdfRef, value: PdfValue | WrittenObject): void {
     this.values.set(ref.object, value);
   }
 
@@ -67,7 +76,11 @@ export class PdfUpdate {
     for (const number of [...this.values.keys()].sort((a, b) => a - b)) {
       const generation = this.generationOf(number);
       places.push({ number, generation, offset });
-      push(this.objectBytes(number, generation, this.values.get(number)!));
+      push(bytesOf(`${number} ${generation} obj\n`));
+      const value = this.values.get(number)!;
+      if (value instanceof WrittenObject) value.parts.forEach(push);
+      else push(bytesOf(serialize(value)));
+      push(END_OF_OBJECT);
     }
     if (this.file.xref.form === 'table') push(this.table(places, offset));
     else push(this.stream(places, offset));
@@ -120,27 +133,15 @@ export class PdfUpdate {
       Index: runsOf(all).flatMap((run) => [run[0].number, run.length]),
     });
     return joinBytes([
-      this.objectBytes(own.number, 0, { dict, bytes: rows }),
+      bytesOf(`${own.number} 0 obj\n`),
+      writtenStream(dict, rows, this.deflate),
+      END_OF_OBJECT,
       bytesOf(`startxref\n${offset}\n%%EOF\n`),
     ]);
   }
-
-  private objectBytes(number: number, generation: number, value: PdfValue | NewStream): Uint8Array {
-    const head = `${number} ${generation} obj\n`;
-    if (!isNewStream(value)) return bytesOf(`${head}${serialize(value)}\nendobj\n`);
-    const deflated = value.bytes.length >= WORTH_DEFLATING;
-    const data = deflated ? this.deflate(value.bytes) : value.bytes;
-    const dict = value.dict.with({
-      Length: data.length,
-      Filter: deflated ? name('FlateDecode') : null,
-    });
-    return joinBytes([
-      bytesOf(`${head}${serialize(dict)}\nstream\n`),
-      data,
-      bytesOf('\nendstream\nendobj\n'),
-    ]);
-  }
 }
+
+const END_OF_OBJECT = bytesOf('\nendobj\n');
 
 interface Place {
   readonly number: number;
@@ -158,8 +159,4 @@ function runsOf(places: readonly Place[]): Place[][] {
     else runs.push([place]);
   }
   return runs;
-}
-
-function isNewStream(value: PdfValue | NewStream): value is NewStream {
-  return typeof value === 'object' && value !== null && 'bytes' in value && 'dict' in value;
 }

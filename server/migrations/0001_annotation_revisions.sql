@@ -1,0 +1,1 @@
+ALTER TABLE "annotations" ADD COLUMN "revision" integer DEFAULT 0 NOT NULL;

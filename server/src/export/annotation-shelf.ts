@@ -1,0 +1,92 @@
+import { documentState, noAnnotations, type Annotation } from '@stylet/core/document';
+import type { ExportPage } from '@stylet/core/pdf';
+import { and, asc, eq, gt } from 'drizzle-orm';
+import type { Database, Queries } from '../db/database';
+import { fromRow } from '../documents/annotation-rows';
+import { notFound } from '../documents/queries';
+import { annotations, documents, pages } from '../db/schema';
+
+interface Shelved {
+  readonly revision: number;
+  readonly annotations: ReadonlyMap<string, Annotation>;
+  readonly pages: readonly ExportPage[];
+}
+
+/**
+ * The documents exported last, with their annotations, so that the next export reads only what
+ * changed since.
+ */
+export class AnnotationShelf {
+  private readonly documents = new Map<string, Shelved>();
+
+  constructor(
+    private readonly database: Database,
+    private readonly most: number,
+  ) {}
+
+  /** A document's pages as they are now. Throws Problem `document-not-found`. */
+  async pagesOf(id: string): Promise<readonly ExportPage[]> {
+    const before = this.documents.get(id);
+    const now = await this.database.transaction((queries) => bringUpToDate(queries, id, before), {
+      isolationLevel: 'repeatable read',
+      accessMode: 'read only',
+    });
+    this.documents.delete(id);
+    if (this.documents.size >= this.most)
+      this.documents.delete(this.documents.keys().next().value!);
+    this.documents.set(id, now);
+    return now.pages;
+  }
+}
+
+async function bringUpToDate(
+  queries: Queries,
+  id: string,
+  before: Shelved | undefined,
+): Promise<Shelved> {
+  const [document] = await queries
+    .select({ revision: documents.revision })
+    .from(documents)
+    .where(eq(documents.id, id));
+  if (!document) throw notFound(id);
+  if (before?.revision === document.revision) return before;
+  const current = await annotationsNow(queries, id, before);
+  const state = documentState('', current.values());
+  const rows = await queries
+    .select({ id: pages.id, index: pages.sourceIndex })
+    .from(pages)
+    .where(eq(pages.documentId, id))
+    .orderBy(asc(pages.position));
+  return {
+    revision: document.revision,
+    annotations: current,
+    pages: rows.map((page) => ({
+      index: page.index,
+      annotations: state.annotations[page.id] ?? noAnnotations,
+    })),
+  };
+}
+
+/** Those that did not change are the same objects as before. */
+async function annotationsNow(
+  queries: Queries,
+  id: string,
+  before: Shelved | undefined,
+): Promise<Map<string, Annotation>> {
+  const changed = await queries
+    .select({ fields: annotations.fields, samples: annotations.samples })
+    .from(annotations)
+    .where(
+      and(eq(annotations.documentId, id), gt(annotations.revision, before ? before.revision : -1)),
+    );
+  const current = new Map(before?.annotations);
+  for (const row of changed) current.set(row.fields.id, fromRow(row));
+  if (!before) return current;
+  const there = await queries
+    .select({ id: annotations.id })
+    .from(annotations)
+    .where(eq(annotations.documentId, id));
+  const ids = new Set(there.map((row) => row.id));
+  for (const known of current.keys()) if (!ids.has(known)) current.delete(known);
+  return current;
+}
