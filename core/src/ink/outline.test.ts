@@ -38,6 +38,7 @@ const isInside = (polygons: readonly Polygon[], x: number, y: number): boolean =
 function spineOf(points: [number, number, number][]): Spine {
   const spine = new Spine();
   for (const [x, y, r] of points) spine.add(x, y, r);
+  spine.complete(...(points[points.length - 1].slice(0, 2) as [number, number]));
   return spine;
 }
 
@@ -136,6 +137,27 @@ test('without smoothing the line passes through every sample', () => {
       for (const { x, y } of samples) expect(isInside(polygons, x, y)).toBe(true);
     }),
   );
+});
+
+test('the line starts at the first sample, ends at the last, and goes through those between', () => {
+  fc.assert(
+    fc.property(path, (samples) => {
+      const spine = spineOf(samples.map(({ x, y }) => [x, y, 2]));
+      let disc = 0;
+      for (const { x, y } of samples) {
+        // Samples at one place make one disc, which may be the one reached already.
+        while (Math.hypot(spine.x[disc] - x, spine.y[disc] - y) > 0.005 && disc < spine.length)
+          disc++;
+        expect(disc).toBeLessThan(spine.length);
+      }
+      expect(Math.hypot(spine.x[0] - samples[0].x, spine.y[0] - samples[0].y)).toBe(0);
+    }),
+  );
+});
+
+test('a straight run takes one disc a sample', () => {
+  const even = spineOf(Array.from({ length: 30 }, (_, i) => [i * 3, i * 4, 1]));
+  expect(even.length).toBe(30);
 });
 
 test('smoothed ink still reaches the nib', () => {

@@ -15,12 +15,12 @@ const NEARLY_STRAIGHT = Math.cos(0.12);
  */
 export function outlineOf(spine: Spine, from = 0, to = spine.length - 1): Polygon {
   const { x, y, radius } = spine;
-  const left = new PointList((to - from + 1) * 3 + 24);
+  left.clear();
   if (from >= to) {
     arc(left, x[to], y[to], radius[to], 0, -2 * Math.PI);
     return left.toArray();
   }
-  const right = new PointList((to - from + 1) * 3);
+  right.clear();
   // Outward directions of the edges on either side, as unit vectors.
   let lx = 0;
   let ly = 0;
@@ -128,7 +128,7 @@ function arc(
   from: number,
   to: number,
 ): void {
-  const step = 2 * Math.acos(Math.max(0, 1 - TOLERANCE / 2 / Math.max(radius, TOLERANCE)));
+  const step = 2 * Math.acos(Math.max(0, 1 - TOLERANCE / Math.max(radius, TOLERANCE)));
   const pieces = Math.max(1, Math.ceil(Math.abs(to - from) / step));
   for (let k = 0; k <= pieces; k++) {
     const angle = from + ((to - from) * k) / pieces;
@@ -137,11 +137,11 @@ function arc(
 }
 
 class PointList {
-  private values: Float64Array;
+  private values = new Float64Array(512);
   private used = 0;
 
-  constructor(points: number) {
-    this.values = new Float64Array(points * 2);
+  clear(): void {
+    this.used = 0;
   }
 
   add(x: number, y: number): void {
@@ -162,3 +162,7 @@ class PointList {
     return this.values.slice(0, this.used);
   }
 }
+
+/** The two sides of the outline being made; kept, for making one takes no longer than allocating. */
+const left = new PointList();
+const right = new PointList();

@@ -7,6 +7,12 @@ const SAME_PLACE = 0.005;
 /** Math.hypot guards against overflow, which costs more than all the rest here. */
 const length = (x: number, y: number): number => Math.sqrt(x * x + y * y);
 
+interface Knot {
+  readonly x: number;
+  readonly y: number;
+  radius: number;
+}
+
 /**
  * The spine of a stroke: discs (x, y, radius; points) whose swept area is the ink. It grows sample
  * by sample. A centripetal Catmull–Rom spline runs through the given points (C. Yuksel, S.
@@ -17,74 +23,75 @@ export class Spine {
   x = new Float64Array(64);
   y = new Float64Array(64);
   radius = new Float64Array(64);
+  /** Number of discs; those behind `settled` are there after `complete`. */
   length = 0;
   /** Number of discs that are final. */
   settled = 0;
 
-  private readonly knots: { x: number; y: number; radius: number }[] = [];
+  /** The last three points. */
+  private p0: Knot | undefined;
+  private p1: Knot | undefined;
+  private p2: Knot | undefined;
 
-  /** Adds a point of the centre line. Returns false when it only repeats the last place. */
-  add(x: number, y: number, radius: number): boolean {
-    const last = this.knots.at(-1);
+  /** Adds a point of the centre line. One that only repeats the last place is left out. */
+  add(x: number, y: number, radius: number): void {
+    const last = this.p2;
+    this.length = this.settled;
     if (last && length(x - last.x, y - last.y) < SAME_PLACE) {
       // A pen pressed harder without moving makes its dot bigger.
-      if (this.knots.length === 1 && radius > last.radius) {
-        last.radius = radius;
-        this.radius[0] = radius;
-      }
-      return false;
+      if (!this.p1 && radius > last.radius) last.radius = this.radius[0] = radius;
+      return;
     }
-    this.knots.push({ x, y, radius });
-    this.length = this.settled;
-    const n = this.knots.length;
-    if (n === 1) {
-      this.disc(x, y, radius);
-      return true;
-    }
-    if (n > 2) {
-      this.segment(n - 3, true);
-      this.settled = this.length;
-    } else {
-      this.settled = 1;
-    }
-    this.segment(n - 2, false);
-    return true;
+    const knot = { x, y, radius };
+    if (!last) this.disc(x, y, radius);
+    else if (this.p1) this.segment(this.p0, this.p1, last, knot);
+    this.settled = this.length;
+    this.p0 = this.p1;
+    this.p1 = last;
+    this.p2 = knot;
   }
 
   /**
-   * Ends the line, for now, at a point the centre line does not pass yet: the raw place of the
-   * nib, which smoothing has not reached. The next `add` takes it back.
+   * Brings the line to its end, for now: over the last segment, which the next point still shapes,
+   * and on to (x, y), the raw place of the nib, which smoothing has not reached.
    */
-  reach(x: number, y: number): void {
-    if (this.length === 0) return;
+  complete(x: number, y: number): void {
+    this.length = this.settled;
+    if (!this.p2) return;
+    if (this.p1) this.segment(this.p0, this.p1, this.p2, undefined);
     const i = this.length - 1;
     if (length(x - this.x[i], y - this.y[i]) >= SAME_PLACE) this.disc(x, y, this.radius[i]);
   }
 
-  /** Appends the discs of the segment from knot `i` to knot `i + 1`. */
-  private segment(i: number, hasNext: boolean): void {
-    const p1 = this.knots[i];
-    const p2 = this.knots[i + 1];
-    const p0 = i > 0 ? this.knots[i - 1] : p1;
-    const p3 = hasNext ? this.knots[i + 2] : p2;
-    const d1 = Math.sqrt(length(p1.x - p0.x, p1.y - p0.y));
+  /** Appends the discs from `p1` to `p2`, between their neighbours where they have any. */
+  private segment(p0: Knot | undefined, p1: Knot, p2: Knot, p3: Knot | undefined): void {
     const d2 = Math.sqrt(length(p2.x - p1.x, p2.y - p1.y));
-    const d3 = Math.sqrt(length(p3.x - p2.x, p3.y - p2.y));
-    let bx = p1.x;
-    let by = p1.y;
-    let cx = p2.x;
-    let cy = p2.y;
-    if (d1 > 0) {
+    // Bézier control points: for even ways those of a straight line, at its thirds.
+    let bx = (2 * p1.x + p2.x) / 3;
+    let by = (2 * p1.y + p2.y) / 3;
+    let cx = (p1.x + 2 * p2.x) / 3;
+    let cy = (p1.y + 2 * p2.y) / 3;
+    if (p0) {
+      const d1 = Math.sqrt(length(p1.x - p0.x, p1.y - p0.y));
       const w = 3 * d1 * (d1 + d2);
       const m = 2 * d1 * d1 + 3 * d1 * d2 + d2 * d2;
       bx = (d1 * d1 * p2.x - d2 * d2 * p0.x + m * p1.x) / w;
       by = (d1 * d1 * p2.y - d2 * d2 * p0.y + m * p1.y) / w;
     }
-    if (d3 > 0) {
+    if (p3) {
+      const d3 = Math.sqrt(length(p3.x - p2.x, p3.y - p2.y));
       const w = 3 * d3 * (d3 + d2);
       const m = 2 * d3 * d3 + 3 * d3 * d2 + d2 * d2;
       cx = (d3 * d3 * p1.x - d2 * d2 * p3.x + m * p2.x) / w;
       cy = (d3 * d3 * p1.y - d2 * d2 * p3.y + m * p2.y) / w;
+    }
+    // An end without neighbour heads for the other end's control point, which never overshoots.
+    if (!p0 && p3) {
+      bx = (p1.x + cx) / 2;
+      by = (p1.y + cy) / 2;
+    } else if (p0 && !p3) {
+      cx = (p2.x + bx) / 2;
+      cy = (p2.y + by) / 2;
     }
     // Wang's bound on the number of chords of a cubic Bézier.
     const bend = Math.max(
@@ -92,7 +99,7 @@ export class Spine {
       length(bx - 2 * cx + p2.x, by - 2 * cy + p2.y),
     );
     const chords = Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / TOLERANCE)));
-    for (let k = 1; k <= chords; k++) {
+    for (let k = 1; k < chords; k++) {
       const t = k / chords;
       const s = 1 - t;
       const q0 = s * s * s;
@@ -105,6 +112,7 @@ export class Spine {
         p1.radius + (p2.radius - p1.radius) * t,
       );
     }
+    this.disc(p2.x, p2.y, p2.radius);
   }
 
   private disc(x: number, y: number, radius: number): void {

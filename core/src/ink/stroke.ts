@@ -39,7 +39,6 @@ export class Stroke {
     if (this.style.instrument === 'highlighter') return;
     const at = this.smooth ? this.smooth(sample) : sample;
     this.spine.add(at.x, at.y, radiusFor(this.style, sample.pressure));
-    this.spine.reach(sample.x, sample.y);
   }
 
   /** Polygons that will not change any more. */
@@ -56,7 +55,9 @@ export class Stroke {
     if (!this.first || !this.last) return [];
     if (this.style.instrument === 'highlighter')
       return [bar(this.first, this.last, this.style.width)];
-    return [outlineOf(this.spine, this.settledPieces().length * PIECE)];
+    const from = this.settledPieces().length * PIECE;
+    this.spine.complete(this.last.x, this.last.y);
+    return [outlineOf(this.spine, from)];
   }
 
   /** Everything drawn so far. */
@@ -66,8 +67,9 @@ export class Stroke {
 
   /** Everything drawn so far as a single outline. */
   outline(): Polygon[] {
-    const isBar = this.style.instrument === 'highlighter';
-    return isBar || !this.first ? this.tail() : [outlineOf(this.spine)];
+    if (this.style.instrument === 'highlighter' || !this.last) return this.tail();
+    this.spine.complete(this.last.x, this.last.y);
+    return [outlineOf(this.spine)];
   }
 }
 
