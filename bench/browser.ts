@@ -6,8 +6,8 @@ import { browserOptions } from '../e2e/support/browser';
 export const root = resolve(import.meta.dirname, '..');
 
 /** The same browser for everything that is measured. */
-export function launch(): Promise<Browser> {
-  return chromium.launch(browserOptions);
+export function launch(args: readonly string[] = []): Promise<Browser> {
+  return chromium.launch({ ...browserOptions, args: [...browserOptions.args, ...args] });
 }
 
 /** A module of `bench/pages` as one script. */

@@ -1,4 +1,4 @@
-import { and, eq } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { sourceChunks, sources } from '../db/schema';
 
@@ -34,13 +34,17 @@ export async function* readSource(
   const first = Math.floor(start / CHUNK);
   const last = Math.floor((end - 1) / CHUNK);
   for (let sequence = first; sequence <= last; sequence++) {
-    const rows = await queries
-      .select({ bytes: sourceChunks.bytes })
+    const offset = sequence * CHUNK;
+    const from = Math.max(0, start - offset);
+    const length = Math.min(CHUNK, end - offset) - from;
+    // substring counts from 1.
+    const bytes = sql<Buffer>`substring(${sourceChunks.bytes} from ${from + 1} for ${length})`;
+    const [row] = await queries
+      .select({ bytes })
       .from(sourceChunks)
       .where(and(eq(sourceChunks.digest, digest), eq(sourceChunks.sequence, sequence)));
-    if (rows.length === 0) throw new Error(`chunk ${sequence} of source ${digest} is missing`);
-    const offset = sequence * CHUNK;
-    yield rows[0].bytes.subarray(Math.max(0, start - offset), Math.min(CHUNK, end - offset));
+    if (!row) throw new Error(`chunk ${sequence} of source ${digest} is missing`);
+    yield row.bytes;
   }
 }
 

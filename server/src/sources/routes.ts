@@ -8,9 +8,12 @@ import { sourceOf } from '../documents/queries';
 import type { Services } from '../services';
 import { readSource } from './chunks';
 
-/** The bytes of documents, streamed out of the database, with HTTP ranges (RFC 9110, 14). */
+/** Bytes read at a time. */
+const PIECE = 256 * 1024;
+
+/** The bytes of documents, streamed from a spooled copy or out of the database, with HTTP ranges (RFC 9110, 14). */
 export const sourceRoutes =
-  ({ database }: Services): FastifyPluginAsyncZod =>
+  ({ database, spool }: Services): FastifyPluginAsyncZod =>
   async (app) => {
     const send = async (
       request: FastifyRequest,
@@ -34,7 +37,12 @@ export const sourceRoutes =
       const start = range?.start ?? 0;
       const end = (range?.end ?? size - 1) + 1;
       reply.header('content-length', end - start);
-      return reply.send(Readable.from(readSource(database, digest, start, end)));
+      const copy = await spool.open(digest, size);
+      return reply.send(
+        copy
+          ? copy.createReadStream({ start, end: end - 1, highWaterMark: PIECE })
+          : Readable.from(readSource(database, digest, start, end)),
+      );
     };
 
     app.get(

@@ -1,6 +1,6 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream, createWriteStream } from 'node:fs';
-import { mkdir, rename, rm, stat } from 'node:fs/promises';
+import { mkdir, open, rename, rm, stat, type FileHandle } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Transform, type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -63,6 +63,20 @@ export class Spool {
   /** Keeps a spooled file under its digest, so that it need not be fetched again. */
   async keep(file: SpooledFile): Promise<void> {
     await rename(file.path, this.pathOf(file.digest));
+  }
+
+  /** A copy of a source opened for reading, if one is here; whoever asks closes it. */
+  async open(digest: string, size: number): Promise<FileHandle | undefined> {
+    let file: FileHandle;
+    try {
+      file = await open(this.pathOf(digest), 'r');
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code === 'ENOENT') return undefined;
+      throw error;
+    }
+    if ((await file.stat()).size === size) return file;
+    await file.close();
+    return undefined;
   }
 
   /** The path of a copy of a source, fetched from the database when it is not there. */
