@@ -1,4 +1,5 @@
 import { lineOf, type Benchmark } from './benchmark';
+import { erasing } from './erase';
 import { exportBenchmarks } from './export';
 import { inkLive } from './ink-live';
 import { inkOutlines } from './ink-outline';
@@ -8,6 +9,7 @@ import { pagingBenchmarks } from './paging';
 const all: readonly Benchmark[] = [
   inkLive,
   ...inkOutlines,
+  ...erasing,
   openFirstPage,
   ...exportBenchmarks,
   ...pagingBenchmarks,

@@ -196,3 +196,83 @@ test('the slot’s card changes what is drawn next', async ({ desk, deck, instan
   expect(ink).toMatchObject({ instrument: 'nib', color: '#b3324b' });
   expect(ink['width'] as number).toBeCloseTo((1.2 * 72) / 25.4, 2);
 });
+
+test('by area the eraser takes just what it covers, and springs back when it is set to', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  const [a, b] = [await desk.spot(1, 80, 40, SLIDE), await desk.spot(1, 400, 40, SLIDE)];
+  await desk.pen([a, b]);
+  await desk.saved();
+  await desk.page.keyboard.press('e');
+  await desk.page.getByLabel('Eraser, key E').click();
+  await desk.page.getByRole('radio', { name: 'By area' }).click();
+  await desk.page.getByLabel('Spring back to the pen').check();
+  const across = [await desk.spot(1, 240, 10, SLIDE), await desk.spot(1, 240, 80, SLIDE)];
+  await desk.page.mouse.move(across[0].x, across[0].y);
+  // The eraser's area shows on the page at its true size: 4 mm.
+  const ring = (await desk.page.locator('.ring.shown').boundingBox())!;
+  const scale = (b.x - a.x) / 320;
+  expect(ring.width).toBeCloseTo(((4 * 72) / 25.4) * scale, 0);
+  await desk.pen(across);
+  await desk.saved();
+  expect(await instance.annotations(deck)).toHaveLength(2);
+  expect(await desk.darkestNear({ x: across[0].x, y: a.y })).toBeGreaterThan(200);
+  expect(await desk.darkestNear({ x: (a.x + across[0].x) / 2, y: a.y })).toBeLessThan(120);
+  await expect(desk.page.getByLabel('Fineliner, key 1')).toHaveAttribute('aria-pressed', 'true');
+  await desk.page.keyboard.press('Control+z');
+  await desk.saved();
+  expect(await instance.annotations(deck)).toHaveLength(1);
+});
+
+test('a page is cleared in one step that can be taken back', async ({ desk, deck, instance }) => {
+  await desk.open(instance.url, deck);
+  for (const y of [30, 60, 90])
+    await desk.pen([await desk.spot(1, 80, y, SLIDE), await desk.spot(1, 300, y, SLIDE)]);
+  await desk.saved();
+  await desk.page.keyboard.press('e');
+  await desk.page.getByLabel('Eraser, key E').click();
+  await desk.page.getByRole('button', { name: 'Clear this page' }).click();
+  await desk.saved();
+  expect(await instance.annotations(deck)).toHaveLength(0);
+  await desk.page.getByRole('button', { name: 'Undo' }).last().click();
+  await desk.saved();
+  expect(await instance.annotations(deck)).toHaveLength(3);
+});
+
+// W3C Pointer Events 3, table of buttons: a pen's barrel is bit 2, its eraser bit 32.
+test('the pen’s own buttons do what they are set to', async ({ desk, deck, instance }) => {
+  await desk.open(instance.url, deck);
+  const line = [await desk.spot(1, 400, 40, SLIDE), await desk.spot(1, 600, 40, SLIDE)];
+  await desk.pen(line);
+  await desk.saved();
+  const session = await desk.page.context().newCDPSession(desk.page);
+  const middle = { x: (line[0].x + line[1].x) / 2, y: line[0].y };
+  const press = async (buttons: number): Promise<void> => {
+    for (const type of ['mousePressed', 'mouseMoved', 'mouseReleased'] as const)
+      await session.send('Input.dispatchMouseEvent', {
+        type,
+        ...middle,
+        button: 'right',
+        buttons: type === 'mouseReleased' ? 0 : buttons,
+        pointerType: 'pen',
+        force: 0.5,
+        clickCount: 1,
+      });
+  };
+  await press(2);
+  await desk.saved();
+  expect(await instance.annotations(deck)).toHaveLength(0);
+  await desk.page.keyboard.press('Control+z');
+  await desk.saved();
+  expect(await instance.annotations(deck)).toHaveLength(1);
+  await desk.page.keyboard.press('e');
+  await desk.page.getByLabel('Eraser, key E').click();
+  await desk.page.getByLabel('Side button').selectOption('undo');
+  const before = (await instance.annotations(deck)).length;
+  await press(2);
+  await desk.saved();
+  expect(await instance.annotations(deck)).toHaveLength(before - 1);
+});

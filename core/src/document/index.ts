@@ -3,3 +3,4 @@ export * from './operation';
 export * from './state';
 export * from './apply';
 export * from './ids';
+export * from './erase';

@@ -18,9 +18,21 @@ export function documentState(title: string, list: Iterable<Annotation>): Docume
   return { title, annotations };
 }
 
-/** All annotations of a page in painting order: by `order`, then by id. */
-export function paintingOrder(page: PageAnnotations): Annotation[] {
-  return Object.values(page).sort((a, b) => {
+const ordered = new WeakMap<PageAnnotations, readonly Annotation[]>();
+
+/** All annotations of a page in painting order; sorted once, for pages are immutable. */
+export function paintingOrder(page: PageAnnotations): readonly Annotation[] {
+  let list = ordered.get(page);
+  if (!list) {
+    list = inPaintingOrder(Object.values(page));
+    ordered.set(page, list);
+  }
+  return list;
+}
+
+/** The annotations in painting order: by `order`, then by id. */
+export function inPaintingOrder(annotations: Iterable<Annotation>): Annotation[] {
+  return [...annotations].sort((a, b) => {
     if (a.order !== b.order) return a.order < b.order ? -1 : 1;
     return a.id < b.id ? -1 : 1;
   });

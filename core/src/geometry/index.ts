@@ -3,3 +3,4 @@ export * from './box';
 export * from './matrix';
 export * from './rotation';
 export * from './simplify';
+export * from './nearby';

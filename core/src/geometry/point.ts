@@ -18,3 +18,16 @@ export function distanceToSegment(p: Point, a: Point, b: Point): number {
   const t = Math.max(0, Math.min(1, ((p.x - a.x) * dx + (p.y - a.y) * dy) / lengthSquared));
   return Math.hypot(p.x - a.x - t * dx, p.y - a.y - t * dy);
 }
+
+/** Distance between the segments `a`–`b` and `c`–`d`; 0 where they cross. */
+export function distanceBetweenSegments(a: Point, b: Point, c: Point, d: Point): number {
+  const side = (p: Point, q: Point, r: Point): number =>
+    (q.x - p.x) * (r.y - p.y) - (q.y - p.y) * (r.x - p.x);
+  if (side(a, b, c) * side(a, b, d) < 0 && side(c, d, a) * side(c, d, b) < 0) return 0;
+  return Math.min(
+    distanceToSegment(a, c, d),
+    distanceToSegment(b, c, d),
+    distanceToSegment(c, a, b),
+    distanceToSegment(d, a, b),
+  );
+}

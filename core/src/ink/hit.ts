@@ -1,5 +1,6 @@
 import type { Box, Point } from '../geometry/index';
-import { distanceToSegment } from '../geometry/index';
+import { distanceBetweenSegments } from '../geometry/index';
+import type { Swipe } from './cut';
 import type { Polygon } from './outline';
 
 /** The smallest box around polygons (points), or undefined when there are none. */
@@ -40,15 +41,15 @@ export function windingNumber(polygon: Polygon, p: Point): number {
   return winding;
 }
 
-/** Whether a disc of `radius` points about `p` touches the filled polygons. */
-export function hitsPolygons(polygons: readonly Polygon[], p: Point, radius: number): boolean {
+/** Whether what an eraser covers between two points touches the filled polygons. */
+export function hitsPolygons(polygons: readonly Polygon[], { from, to, radius }: Swipe): boolean {
   for (const polygon of polygons) {
-    if (windingNumber(polygon, p) !== 0) return true;
+    if (windingNumber(polygon, from) !== 0) return true;
     const n = polygon.length;
     for (let i = 0; i < n; i += 2) {
       const a = { x: polygon[i], y: polygon[i + 1] };
       const b = { x: polygon[(i + 2) % n], y: polygon[(i + 3) % n] };
-      if (distanceToSegment(p, a, b) <= radius) return true;
+      if (distanceBetweenSegments(a, b, from, to) <= radius) return true;
     }
   }
   return false;

@@ -5,3 +5,5 @@ export * from './spine';
 export * from './outline';
 export * from './stroke';
 export * from './hit';
+export * from './track';
+export * from './cut';

@@ -2,10 +2,77 @@
 export const TOLERANCE = 0.02;
 /** Radius may change by at most this much per unit of way, so that no disc swallows the next. */
 const STEEPEST = 0.5;
-const SAME_PLACE = 0.005;
+/** Points nearer than this are one. */
+export const SAME_PLACE = 0.005;
 
 /** Math.hypot guards against overflow, which costs more than all the rest here. */
 const length = (x: number, y: number): number => Math.sqrt(x * x + y * y);
+
+interface Place {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Control points of the curve at hand: one at a time, for speed. */
+let bx = 0;
+let by = 0;
+let cx = 0;
+let cy = 0;
+
+/**
+ * Puts the curve from `p1` to `p2` at hand, shaped by their neighbours where they have any, and
+ * returns the number of chords it takes.
+ */
+export function curveBetween(
+  p0: Place | undefined,
+  p1: Place,
+  p2: Place,
+  p3: Place | undefined,
+): number {
+  const d2 = Math.sqrt(length(p2.x - p1.x, p2.y - p1.y));
+  // Bézier control points: for even ways those of a straight line, at its thirds.
+  bx = (2 * p1.x + p2.x) / 3;
+  by = (2 * p1.y + p2.y) / 3;
+  cx = (p1.x + 2 * p2.x) / 3;
+  cy = (p1.y + 2 * p2.y) / 3;
+  if (p0) {
+    const d1 = Math.sqrt(length(p1.x - p0.x, p1.y - p0.y));
+    const w = 3 * d1 * (d1 + d2);
+    const m = 2 * d1 * d1 + 3 * d1 * d2 + d2 * d2;
+    bx = (d1 * d1 * p2.x - d2 * d2 * p0.x + m * p1.x) / w;
+    by = (d1 * d1 * p2.y - d2 * d2 * p0.y + m * p1.y) / w;
+  }
+  if (p3) {
+    const d3 = Math.sqrt(length(p3.x - p2.x, p3.y - p2.y));
+    const w = 3 * d3 * (d3 + d2);
+    const m = 2 * d3 * d3 + 3 * d3 * d2 + d2 * d2;
+    cx = (d3 * d3 * p1.x - d2 * d2 * p3.x + m * p2.x) / w;
+    cy = (d3 * d3 * p1.y - d2 * d2 * p3.y + m * p2.y) / w;
+  }
+  // An end without neighbour heads for the other end's control point, which never overshoots.
+  if (!p0 && p3) {
+    bx = (p1.x + cx) / 2;
+    by = (p1.y + cy) / 2;
+  } else if (p0 && !p3) {
+    cx = (p2.x + bx) / 2;
+    cy = (p2.y + by) / 2;
+  }
+  // Wang's bound on the number of chords of a cubic Bézier.
+  const bend = Math.max(
+    length(p1.x - 2 * bx + cx, p1.y - 2 * by + cy),
+    length(bx - 2 * cx + p2.x, by - 2 * cy + p2.y),
+  );
+  return Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / TOLERANCE)));
+}
+
+/** Where the curve at hand is at `t` of 0–1. */
+export const curveX = (p1: Place, p2: Place, t: number): number => cubic(p1.x, bx, cx, p2.x, t);
+export const curveY = (p1: Place, p2: Place, t: number): number => cubic(p1.y, by, cy, p2.y, t);
+
+function cubic(a: number, b: number, c: number, d: number, t: number): number {
+  const s = 1 - t;
+  return s * s * s * a + 3 * s * s * t * b + 3 * s * t * t * c + t * t * t * d;
+}
 
 interface Knot {
   readonly x: number;
@@ -65,52 +132,10 @@ export class Spine {
 
   /** Appends the discs from `p1` to `p2`, between their neighbours where they have any. */
   private segment(p0: Knot | undefined, p1: Knot, p2: Knot, p3: Knot | undefined): void {
-    const d2 = Math.sqrt(length(p2.x - p1.x, p2.y - p1.y));
-    // Bézier control points: for even ways those of a straight line, at its thirds.
-    let bx = (2 * p1.x + p2.x) / 3;
-    let by = (2 * p1.y + p2.y) / 3;
-    let cx = (p1.x + 2 * p2.x) / 3;
-    let cy = (p1.y + 2 * p2.y) / 3;
-    if (p0) {
-      const d1 = Math.sqrt(length(p1.x - p0.x, p1.y - p0.y));
-      const w = 3 * d1 * (d1 + d2);
-      const m = 2 * d1 * d1 + 3 * d1 * d2 + d2 * d2;
-      bx = (d1 * d1 * p2.x - d2 * d2 * p0.x + m * p1.x) / w;
-      by = (d1 * d1 * p2.y - d2 * d2 * p0.y + m * p1.y) / w;
-    }
-    if (p3) {
-      const d3 = Math.sqrt(length(p3.x - p2.x, p3.y - p2.y));
-      const w = 3 * d3 * (d3 + d2);
-      const m = 2 * d3 * d3 + 3 * d3 * d2 + d2 * d2;
-      cx = (d3 * d3 * p1.x - d2 * d2 * p3.x + m * p2.x) / w;
-      cy = (d3 * d3 * p1.y - d2 * d2 * p3.y + m * p2.y) / w;
-    }
-    // An end without neighbour heads for the other end's control point, which never overshoots.
-    if (!p0 && p3) {
-      bx = (p1.x + cx) / 2;
-      by = (p1.y + cy) / 2;
-    } else if (p0 && !p3) {
-      cx = (p2.x + bx) / 2;
-      cy = (p2.y + by) / 2;
-    }
-    // Wang's bound on the number of chords of a cubic Bézier.
-    const bend = Math.max(
-      length(p1.x - 2 * bx + cx, p1.y - 2 * by + cy),
-      length(bx - 2 * cx + p2.x, by - 2 * cy + p2.y),
-    );
-    const chords = Math.max(1, Math.ceil(Math.sqrt((0.75 * bend) / TOLERANCE)));
+    const chords = curveBetween(p0, p1, p2, p3);
     for (let k = 1; k < chords; k++) {
       const t = k / chords;
-      const s = 1 - t;
-      const q0 = s * s * s;
-      const q1 = 3 * s * s * t;
-      const q2 = 3 * s * t * t;
-      const q3 = t * t * t;
-      this.disc(
-        q0 * p1.x + q1 * bx + q2 * cx + q3 * p2.x,
-        q0 * p1.y + q1 * by + q2 * cy + q3 * p2.y,
-        p1.radius + (p2.radius - p1.radius) * t,
-      );
+      this.disc(curveX(p1, p2, t), curveY(p1, p2, t), p1.radius + (p2.radius - p1.radius) * t);
     }
     this.disc(p2.x, p2.y, p2.radius);
   }

@@ -1,3 +1,4 @@
+import type { Point } from '../geometry/index';
 import { OneEuroFilter, type OneEuroSettings } from './one-euro';
 import { outlineOf, type Polygon } from './outline';
 import { sampleAt, type Sample, type Samples } from './samples';
@@ -24,12 +25,12 @@ const PIECE = 16;
 export class Stroke {
   private readonly pieces: Polygon[] = [];
   private readonly spine = new Spine();
-  private readonly smooth: ((sample: Sample) => { x: number; y: number }) | undefined;
+  private readonly line: (sample: Sample) => Point;
   private first: Sample | undefined;
   private last: Sample | undefined;
 
   constructor(private readonly style: StrokeStyle) {
-    if (style.smoothing > 0) this.smooth = smoother(style.smoothing);
+    this.line = centreLine(style);
   }
 
   /** Adds a (quantised) sample. */
@@ -37,7 +38,7 @@ export class Stroke {
     this.first ??= sample;
     this.last = sample;
     if (this.style.instrument === 'highlighter') return;
-    const at = this.smooth ? this.smooth(sample) : sample;
+    const at = this.line(sample);
     this.spine.add(at.x, at.y, radiusFor(this.style, sample.pressure));
   }
 
@@ -100,7 +101,9 @@ export function smoothingSettings(smoothing: number): OneEuroSettings {
   return { minCutoff: 14 - 11 * smoothing, beta: 0.25 - 0.2 * smoothing, derivativeCutoff: 1 };
 }
 
-function smoother(smoothing: number): (sample: Sample) => { x: number; y: number } {
+/** Where the centre line goes for each sample, given in turn: smoothed, or the sample itself. */
+export function centreLine({ smoothing }: StrokeStyle): (sample: Sample) => Point {
+  if (smoothing === 0) return (sample) => sample;
   const settings = smoothingSettings(smoothing);
   const x = new OneEuroFilter(settings);
   const y = new OneEuroFilter(settings);

@@ -1,6 +1,6 @@
 import type { Matrix } from '../../geometry/index';
 import { PdfDict, WrittenObject, bytesOf, serialize } from '../objects/index';
-import type { Deflate, PdfUpdate , PdfRef} from '../objects/index';
+import type { Deflate, PdfUpdate, PdfRef } from '../objects/index';
 import { writeAnnotation, type OwnAnnotation, type WrittenAnnotation } from './write';
 
 interface Kept {

@@ -112,6 +112,10 @@ export class Desk implements OnDestroy {
     this.editing.change(effects);
   }
 
+  protected undo(): void {
+    this.editing.undo();
+  }
+
   protected jump(to: Destination): void {
     this.view.jump(to);
     if (innerWidth < 700) this.indexOpen.set(false);

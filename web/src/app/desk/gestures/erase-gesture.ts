@@ -1,67 +1,62 @@
-import type { Annotation, Effect } from '@stylet/core/document';
-import { contains, distance, grow, type Point } from '@stylet/core/geometry';
-import { hitsPolygons, type Sample } from '@stylet/core/ink';
-import { boundsOfAnnotation, polygonsOf } from '../pages/canvas-surface';
+import {
+  Erasing,
+  indexOf,
+  type Annotation,
+  type Effect,
+  type EraserSettings,
+} from '@stylet/core/document';
+import type { Nearby, Point } from '@stylet/core/geometry';
+import type { Sample } from '@stylet/core/ink';
+import { polygonsOf } from '../pages/canvas-surface';
 import type { Gesture } from './gesture';
 
-/** Removes every annotation the eraser touches, whole; all of them are one step of undo. */
+/** What a page shows instead of annotations that are being erased. */
+export interface Remains {
+  readonly gone: ReadonlyMap<string, Annotation>;
+  readonly left: readonly Annotation[];
+}
+
+export const nothingErased: Remains = { gone: new Map(), left: [] };
+
+/** Pages are immutable, so where things are on one is worked out once. */
+const indexes = new WeakMap<readonly Annotation[], Nearby>();
+
+function indexFor(annotations: readonly Annotation[]): Nearby {
+  let index = indexes.get(annotations);
+  if (!index) indexes.set(annotations, (index = indexOf(annotations, polygonsOf)));
+  return index;
+}
+
+/** Erases from press to lift; all of it is one step of undo. */
 export class EraseGesture implements Gesture {
-  private readonly removed = new Map<string, Annotation>();
+  private readonly erasing: Erasing;
   private last: Point | undefined;
 
-  /** `radius` in points; `hide` is told what has been touched so far. */
+  /** `radius` in points; `show` is told what is left so far. */
   constructor(
-    private readonly annotations: readonly Annotation[],
+    annotations: readonly Annotation[],
+    settings: EraserSettings,
     private readonly radius: number,
-    private readonly hide: (removed: ReadonlyMap<string, Annotation>) => void,
-  ) {}
+    private readonly show: (remains: Remains) => void,
+  ) {
+    this.erasing = new Erasing(annotations, settings, polygonsOf, indexFor(annotations));
+  }
 
   move(samples: readonly Sample[]): void {
-    const before = this.removed.size;
-    for (const sample of samples) {
-      for (const p of this.wayTo(sample)) this.eraseAt(p);
-      this.last = sample;
+    let changed = false;
+    for (const to of samples) {
+      const swipe = { from: this.last ?? to, to, radius: this.radius };
+      if (this.erasing.swipe(swipe)) changed = true;
+      this.last = to;
     }
-    if (this.removed.size > before) this.hide(this.removed);
+    if (changed) this.show({ gone: new Map(this.erasing.gone), left: this.erasing.left });
   }
 
   end(): Effect[] {
-    return [...this.removed.values()].map(({ pageId, id }) => ({
-      type: 'annotation.remove',
-      pageId,
-      annotationId: id,
-    }));
+    return this.erasing.effects();
   }
 
   cancel(): void {
-    this.hide(new Map());
-  }
-
-  /** Points close enough to each other that a fast eraser skips nothing. */
-  private *wayTo(to: Point): Generator<Point> {
-    const from = this.last ?? to;
-    const steps = Math.max(1, Math.ceil(distance(from, to) / this.radius));
-    for (let i = 1; i <= steps; i++)
-      yield {
-        x: from.x + ((to.x - from.x) * i) / steps,
-        y: from.y + ((to.y - from.y) * i) / steps,
-      };
-  }
-
-  private eraseAt(p: Point): void {
-    for (const annotation of this.annotations) {
-      if (!this.removed.has(annotation.id) && this.touches(annotation, p))
-        this.removed.set(annotation.id, annotation);
-    }
-  }
-
-  private touches(annotation: Annotation, p: Point): boolean {
-    if (annotation.kind === 'foreign') return contains(annotation.box, p);
-    const bounds = boundsOfAnnotation(annotation);
-    return (
-      bounds !== undefined &&
-      contains(grow(bounds, this.radius), p) &&
-      hitsPolygons(polygonsOf(annotation), p, this.radius)
-    );
+    this.show(nothingErased);
   }
 }

@@ -15,6 +15,7 @@ export interface Placement {
 export class InkGesture implements Gesture {
   private readonly samples: Sample[] = [];
   private readonly stroke: Stroke;
+  private readonly started = new Date().toISOString();
 
   constructor(
     private readonly slot: KitSlot,
@@ -55,7 +56,7 @@ export class InkGesture implements Gesture {
       width,
       smoothing,
       opacity: 1,
-      created: now,
+      created: this.started,
       modified: now,
       samples: samplesToBase64(samplesOf(this.samples)),
     };

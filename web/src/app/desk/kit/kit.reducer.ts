@@ -1,9 +1,11 @@
+import type { EraserSettings } from '@stylet/core/document';
 import type { Instrument } from '@stylet/core/ink';
 import {
   createActionGroup,
   createFeature,
   createReducer,
   createSelector,
+  emptyProps,
   on,
   props,
 } from '@ngrx/store';
@@ -18,13 +20,37 @@ export interface KitSlot {
 }
 
 export type Tool = 'pen' | 'eraser';
+
+/** The eraser. Size: the diameter of what it covers, in points. */
+export interface Eraser extends EraserSettings {
+  readonly size: number;
+  /** Whether one use gives the pen back. */
+  readonly springsBack: boolean;
+}
+
+/** Smallest and largest eraser, in points. */
+export const eraserSizes = { least: 0.1, most: 50 } as const;
+
+/** What a button of the pen does while it is held down on the page. */
+export const penActions = ['eraser', 'pen', 'undo', 'none'] as const;
+export type PenAction = (typeof penActions)[number];
+
+export interface PenButtons {
+  readonly eraserEnd: PenAction;
+  readonly barrel: PenAction;
+}
 export type DeskMode = 'write' | 'read';
+
+/** What of the kit is kept from one visit to the next. */
+export type KeptKit = Pick<KitState, 'slots' | 'eraser' | 'buttons'>;
 
 export interface KitState {
   readonly slots: readonly KitSlot[];
   readonly activeId: string;
   readonly tool: Tool;
   readonly mode: DeskMode;
+  readonly eraser: Eraser;
+  readonly buttons: PenButtons;
 }
 
 /** Ink colours by name. */
@@ -58,15 +84,20 @@ const initial: KitState = {
   activeId: 'first',
   tool: 'pen',
   mode: 'write',
+  eraser: { by: 'stroke', target: 'both', size: 4 * MM, springsBack: false },
+  buttons: { eraserEnd: 'eraser', barrel: 'eraser' },
 };
 
 export const kitActions = createActionGroup({
   source: 'Kit',
   events: {
-    'Kit Found': props<{ slots: readonly KitSlot[] }>(),
+    'Kit Found': props<{ kit: KeptKit }>(),
     'Slot Taken': props<{ id: string }>(),
     'Slot Changed': props<{ id: string; change: Partial<Omit<KitSlot, 'id'>> }>(),
     'Tool Taken': props<{ tool: Tool }>(),
+    'Eraser Changed': props<{ change: Partial<Eraser> }>(),
+    'Eraser Used': emptyProps(),
+    'Buttons Changed': props<{ change: Partial<PenButtons> }>(),
     'Mode Chosen': props<{ mode: DeskMode }>(),
   },
 });
@@ -75,7 +106,11 @@ export const kitFeature = createFeature({
   name: 'kit',
   reducer: createReducer(
     initial,
-    on(kitActions.kitFound, (kit, { slots }) => ({ ...kit, slots, activeId: slots[0].id })),
+    on(kitActions.kitFound, (kit, { kit: found }) => ({
+      ...kit,
+      ...found,
+      activeId: found.slots[0].id,
+    })),
     on(kitActions.slotTaken, (kit, { id }): KitState => ({
       ...kit,
       activeId: id,
@@ -87,9 +122,26 @@ export const kitFeature = createFeature({
       slots: kit.slots.map((slot) => (slot.id === id ? { ...slot, ...change } : slot)),
     })),
     on(kitActions.toolTaken, (kit, { tool }): KitState => ({ ...kit, tool, mode: 'write' })),
+    on(kitActions.eraserChanged, (kit, { change }) => ({
+      ...kit,
+      eraser: { ...kit.eraser, ...change },
+    })),
+    on(kitActions.eraserUsed, (kit): KitState =>
+      kit.tool === 'eraser' && kit.eraser.springsBack ? { ...kit, tool: 'pen' } : kit,
+    ),
+    on(kitActions.buttonsChanged, (kit, { change }) => ({
+      ...kit,
+      buttons: { ...kit.buttons, ...change },
+    })),
     on(kitActions.modeChosen, (kit, { mode }) => ({ ...kit, mode })),
   ),
-  extraSelectors: ({ selectSlots, selectActiveId }) => ({
+  extraSelectors: ({ selectSlots, selectActiveId, selectEraser, selectButtons }) => ({
+    selectKept: createSelector(
+      selectSlots,
+      selectEraser,
+      selectButtons,
+      (slots, eraser, buttons): KeptKit => ({ slots, eraser, buttons }),
+    ),
     selectActiveSlot: createSelector(
       selectSlots,
       selectActiveId,

@@ -1,15 +1,23 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  effect,
+  inject,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatIconModule } from '@angular/material/icon';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { kitActions, kitFeature, type KitSlot } from './kit.reducer';
+import { EraserCard } from './eraser-card';
 import { SlotCard } from './slot-card';
 import { SlotPicture } from './slot-picture';
 
 /** The kit beside the page: one tap takes a slot, a second opens its card. */
 @Component({
   selector: 'stylet-rail',
-  imports: [MatIconModule, MatTooltipModule, SlotCard, SlotPicture],
+  imports: [EraserCard, MatIconModule, MatTooltipModule, SlotCard, SlotPicture],
   templateUrl: './rail.html',
   styleUrl: './rail.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -22,6 +30,16 @@ export class Rail {
   protected readonly tool = this.store.selectSignal(kitFeature.selectTool);
   protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
   protected readonly openId = signal<string | undefined>(undefined);
+
+  constructor() {
+    // Taking something else, by key or spring, puts the card away.
+    effect(() => {
+      this.activeId();
+      this.tool();
+      this.mode();
+      untracked(() => this.openId.set(undefined));
+    });
+  }
 
   protected isActive(slot: KitSlot): boolean {
     return this.mode() === 'write' && this.tool() === 'pen' && this.activeId() === slot.id;
@@ -37,8 +55,9 @@ export class Rail {
   }
 
   protected takeEraser(): void {
-    this.openId.set(undefined);
-    this.store.dispatch(kitActions.toolTaken({ tool: 'eraser' }));
+    const isHeld = this.mode() === 'write' && this.tool() === 'eraser';
+    this.openId.update((id) => (isHeld && id !== 'eraser' ? 'eraser' : undefined));
+    if (!isHeld) this.store.dispatch(kitActions.toolTaken({ tool: 'eraser' }));
   }
 
   protected nameOf(slot: KitSlot, index: number): string {

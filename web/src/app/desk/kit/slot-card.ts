@@ -25,7 +25,7 @@ const NAMES: Record<Instrument, string> = {
   selector: 'stylet-slot-card',
   imports: [MatButtonModule, MatIconModule, MatSliderModule, SlotPicture],
   templateUrl: './slot-card.html',
-  styleUrl: './slot-card.scss',
+  styleUrl: './card.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class SlotCard {

@@ -16,6 +16,7 @@ import type { Page } from '@stylet/core/api';
 import {
   noAnnotations,
   orderAbove,
+  inPaintingOrder,
   paintingOrder,
   type Annotation,
   type Effect,
@@ -35,21 +36,18 @@ import type { Line } from '@stylet/core/text';
 import { Cancelled } from '../../../workers/pdf-client';
 import type { PageLink } from '../../../workers/protocol';
 import { Author } from '../../settings/author';
-import { EraseGesture } from '../gestures/erase-gesture';
+import { EraseGesture, nothingErased, type Remains } from '../gestures/erase-gesture';
 import type { Gesture } from '../gestures/gesture';
 import { HighlightGesture } from '../gestures/highlight-gesture';
 import { InkGesture } from '../gestures/ink-gesture';
-import type { DeskMode, KitSlot, Tool } from '../kit/kit.reducer';
+import type { DeskMode, Eraser, KitSlot, PenAction, PenButtons, Tool } from '../kit/kit.reducer';
 import { CanvasSurface, boundsOfAnnotation } from './canvas-surface';
 import { LiveLayer } from './live-layer';
 import { PIXELS_PER_POINT } from './layout';
 import { PageSource } from './page-source';
-import { PenInput } from './pen-input';
+import { PenInput, type PenPart } from './pen-input';
 import { pictureOf, release } from './picture-store';
 import { chooseWindow, type PageWindow } from './window';
-
-/** Radius of the eraser on the screen, in CSS pixels. */
-const ERASER = 6;
 
 /** One page: its picture, what lies under its words, what lies over them, and live ink on top. */
 @Component({
@@ -75,6 +73,11 @@ export class PageView {
   readonly mode = input.required<DeskMode>();
   readonly tool = input.required<Tool>();
   readonly slot = input.required<KitSlot>();
+  readonly eraser = input.required<Eraser>();
+  readonly buttons = input.required<PenButtons>();
+  /** The eraser was used: it may spring back. */
+  readonly erased = output();
+  readonly undone = output();
   readonly changed = output<Effect[]>();
   readonly followed = output<PageLink>();
 
@@ -93,8 +96,9 @@ export class PageView {
   private drawn: readonly Annotation[] = [];
   private lines: readonly Line[] | undefined;
   private rendering: AbortController | undefined;
-  /** Annotations an eraser has touched but not yet removed. */
-  private readonly hidden = signal<ReadonlyMap<string, Annotation>>(new Map());
+  /** What an eraser has touched but not yet removed, and what it leaves. */
+  private readonly remains = signal<Remains>(nothingErased);
+  private readonly ring = viewChild.required<ElementRef<HTMLElement>>('ring');
 
   protected readonly links = signal<readonly PageLink[]>([]);
   private picture: HTMLCanvasElement | undefined;
@@ -118,7 +122,9 @@ export class PageView {
   private readonly marks = computed(
     () =>
       Object.values(this.annotations())
-        .flatMap((a) => (a.kind === 'foreign' && !this.hidden().has(a.id) ? [a.origin.object] : []))
+        .flatMap((a) =>
+          a.kind === 'foreign' && !this.remains().gone.has(a.id) ? [a.origin.object] : [],
+        )
         .sort((a, b) => a - b),
     { equal: (a, b) => a.join() === b.join() },
   );
@@ -136,12 +142,15 @@ export class PageView {
     const pen = new PenInput(this.host, {
       accepts: () => this.mode() === 'write',
       toPage: () => this.screenToPage(),
-      begin: (erases) => this.beginGesture(erases),
+      begin: (part) => this.beginGesture(part),
       done: (effects) => {
         if (effects.length > 0) this.changed.emit(effects);
         else this.live.clear();
-        this.hidden.set(new Map());
+        this.remains.set(nothingErased);
+        if (this.tool() === 'eraser') this.erased.emit();
       },
+      hover: (x, y) => this.showRing(x, y),
+      leave: () => this.ring().nativeElement.classList.remove('shown'),
     });
     inject(DestroyRef).onDestroy(() => {
       pen.disconnect();
@@ -157,8 +166,8 @@ export class PageView {
       untracked(() => void this.drawPicture(window, marks));
     });
     afterRenderEffect(() => {
-      const [annotations, hidden] = [this.annotations(), this.hidden()];
-      untracked(() => this.showAnnotations(annotations, hidden));
+      const [annotations, remains] = [this.annotations(), this.remains()];
+      untracked(() => this.showAnnotations(annotations, remains));
     });
     afterRenderEffect(() => {
       const [mode, slot, tool] = [this.mode(), this.slot(), this.tool()];
@@ -193,7 +202,7 @@ export class PageView {
     for (const surface of [this.under, this.over, this.live])
       surface.resize(window.width, window.height, matrix);
     this.drawn = [];
-    this.showAnnotations(this.annotations(), this.hidden());
+    this.showAnnotations(this.annotations(), this.remains());
   }
 
   /** Shows what is at hand at once, stretched, and the sharp picture when it is drawn. */
@@ -255,12 +264,11 @@ export class PageView {
   }
 
   /** Brings the layers from what was drawn to what is there now, with as little drawing as it takes. */
-  private showAnnotations(
-    annotations: PageAnnotations,
-    hidden: ReadonlyMap<string, Annotation>,
-  ): void {
+  private showAnnotations(annotations: PageAnnotations, { gone, left }: Remains): void {
     if (!this.over) return;
-    const now = paintingOrder(annotations).filter(({ id }) => !hidden.has(id));
+    const all = paintingOrder(annotations);
+    const now =
+      gone.size === 0 ? all : inPaintingOrder([...all.filter(({ id }) => !gone.has(id)), ...left]);
     const before = new Set(this.drawn);
     const after = new Set(now);
     const isOnTop = this.drawn.every((annotation, i) => now[i] === annotation);
@@ -302,11 +310,15 @@ export class PageView {
     }
   }
 
-  private beginGesture(erases: boolean): Gesture {
+  private beginGesture(part: PenPart): Gesture | undefined {
+    const action: PenAction = part === 'tip' ? this.tool() : this.buttons()[part];
+    if (action === 'undo') this.undone.emit();
+    if (action === 'undo' || action === 'none') return undefined;
     const annotations = paintingOrder(this.annotations());
-    if (erases || this.tool() === 'eraser') {
-      const radius = ERASER / (this.host.clientWidth / this.shownWidth());
-      return new EraseGesture(annotations, radius, (hidden) => this.hidden.set(new Map(hidden)));
+    if (action === 'eraser') {
+      const eraser = this.eraser();
+      const show = (remains: Remains): void => this.remains.set(remains);
+      return new EraseGesture(annotations, eraser, eraser.size / 2, show);
     }
     const slot = this.slot();
     const placement = {
@@ -317,6 +329,18 @@ export class PageView {
     if (slot.instrument !== 'highlighter') return new InkGesture(slot, placement, this.live);
     void this.readPage(this.mode(), slot, this.tool());
     return new HighlightGesture(slot, placement, this.live, () => this.lines);
+  }
+
+  /** The eraser's area under the pointer; never too small to be seen. */
+  private showRing(x: number, y: number): void {
+    const ring = this.ring().nativeElement;
+    const shows = this.mode() === 'write' && this.tool() === 'eraser';
+    ring.classList.toggle('shown', shows);
+    if (!shows) return;
+    const rect = this.host.getBoundingClientRect();
+    const size = Math.max(4, (this.eraser().size * rect.width) / this.shownWidth());
+    ring.style.width = ring.style.height = `${size}px`;
+    ring.style.transform = `translate(${x - rect.left - size / 2}px, ${y - rect.top - size / 2}px)`;
   }
 
   private shownWidth(): number {

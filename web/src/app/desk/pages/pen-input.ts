@@ -9,14 +9,30 @@ export interface PenTarget {
   accepts(): boolean;
   /** From client coordinates to page space. */
   toPage(): Matrix;
-  /** A press; `erases` when it is the pen's eraser end. */
-  begin(erases: boolean): Gesture;
+  /** A press with a part of the pen; undefined when that does something else than draw. */
+  begin(part: PenPart): Gesture | undefined;
+  /** Where the pointer is over the page, drawing or not, in client coordinates. */
+  hover(x: number, y: number, isPen: boolean): void;
+  /** The pointer is no longer over the page. */
+  leave(): void;
   /** The gesture has ended; empty when it changed nothing. */
   done(effects: Effect[]): void;
 }
 
-/** The bit of `buttons` that stands for a pen's eraser (W3C Pointer Events, table of buttons). */
+/** Which part of a pen touches the page, or is pressed while the tip does. */
+export type PenPart = 'tip' | 'eraserEnd' | 'barrel';
+
+/** Bits of `buttons` (W3C Pointer Events 3, “chorded button interactions”). */
+const BARREL_BUTTON = 2;
 const ERASER_BUTTON = 32;
+
+function partOf(event: PointerEvent): PenPart | undefined {
+  if (event.pointerType === 'pen') {
+    if (event.buttons & ERASER_BUTTON) return 'eraserEnd';
+    if (event.buttons & BARREL_BUTTON) return 'barrel';
+  }
+  return event.button === 0 ? 'tip' : undefined;
+}
 
 /** Turns pointer events on an element into gestures: pens and mice draw, fingers never do. */
 export class PenInput {
@@ -32,6 +48,8 @@ export class PenInput {
     element.addEventListener('pointermove', this.move);
     element.addEventListener('pointerup', this.up);
     element.addEventListener('pointercancel', this.up);
+    element.addEventListener('pointerleave', this.leave);
+    element.addEventListener('contextmenu', this.menu);
   }
 
   disconnect(): void {
@@ -40,23 +58,27 @@ export class PenInput {
     this.element.removeEventListener('pointermove', this.move);
     this.element.removeEventListener('pointerup', this.up);
     this.element.removeEventListener('pointercancel', this.up);
+    this.element.removeEventListener('pointerleave', this.leave);
+    this.element.removeEventListener('contextmenu', this.menu);
   }
 
   private readonly down = (event: PointerEvent): void => {
     if (event.pointerType === 'touch' || this.gesture || !this.target.accepts()) return;
-    const erases = (event.buttons & ERASER_BUTTON) !== 0;
-    if (event.button !== 0 && !erases) return;
+    const part = partOf(event);
+    if (!part) return;
     if ((event.target as Element).closest('button, a')) return;
     event.preventDefault();
     this.element.setPointerCapture(event.pointerId);
     this.pointer = event.pointerId;
     // The page does not move while it is written on, so this holds until the pen is lifted.
     this.toPage = this.target.toPage();
-    this.gesture = this.target.begin(erases);
-    this.gesture.move([this.sampleOf(event)]);
+    this.gesture = this.target.begin(part);
+    this.gesture?.move([this.sampleOf(event)]);
   };
 
   private readonly move = (event: PointerEvent): void => {
+    if (event.pointerType !== 'touch')
+      this.target.hover(event.clientX, event.clientY, event.pointerType === 'pen');
     if (event.pointerId !== this.pointer || !this.gesture) return;
     const coalesced = event.getCoalescedEvents();
     const events = coalesced.length > 0 ? coalesced : [event];
@@ -69,6 +91,13 @@ export class PenInput {
     const { gesture } = this;
     this.forget();
     this.target.done(gesture.end());
+  };
+
+  private readonly leave = (): void => this.target.leave();
+
+  /** The barrel button is the pen's own; a mouse keeps its menu. */
+  private readonly menu = (event: Event): void => {
+    if ((event as PointerEvent).pointerType === 'pen') event.preventDefault();
   };
 
   private cancel(): void {

@@ -1,0 +1,158 @@
+import { grow, Nearby, boxOf, contains } from '../geometry/index';
+import {
+  cutTrack,
+  hitsPolygons,
+  polygonBounds,
+  samplesFromBase64,
+  samplesOf,
+  samplesToBase64,
+  trackOf,
+  type Polygon,
+  type Swipe,
+  type TrackPoint,
+} from '../ink/index';
+import type { Annotation, Ink } from './annotation';
+import { newId } from './ids';
+import type { Effect } from './operation';
+
+/** How an eraser works. */
+export interface EraserSettings {
+  /** Whole strokes, or only what it touches. */
+  readonly by: 'stroke' | 'area';
+  readonly target: EraserTarget;
+}
+
+export const eraserTargets = ['both', 'ink', 'highlights'] as const;
+export type EraserTarget = (typeof eraserTargets)[number];
+
+/** Whether an eraser of this target takes the annotation. Other programs' go by their subtype. */
+export function isTargeted(annotation: Annotation, target: EraserTarget): boolean {
+  if (target === 'both') return true;
+  const marksText =
+    annotation.kind === 'ink'
+      ? annotation.instrument === 'highlighter'
+      : annotation.kind !== 'foreign' ||
+        /^(Highlight|Underline|Squiggly|StrikeOut)$/.test(annotation.subtype);
+  const isInk =
+    annotation.kind === 'ink'
+      ? annotation.instrument !== 'highlighter'
+      : annotation.kind === 'foreign' && annotation.subtype === 'Ink';
+  return target === 'highlights' ? marksText : isInk;
+}
+
+/** What one pass of an eraser over a page comes to: from press to lift, one step of undo. */
+export class Erasing {
+  private readonly index: Nearby;
+  /** What is left of strokes the eraser came near. */
+  private readonly parts = new Map<string, readonly Part[]>();
+  private readonly touched = new Map<string, Annotation>();
+
+  /** `polygonsOf` gives what an annotation fills, in page space. */
+  constructor(
+    private readonly annotations: readonly Annotation[],
+    private readonly settings: EraserSettings,
+    private readonly polygonsOf: (annotation: Annotation) => readonly Polygon[],
+    index?: Nearby,
+  ) {
+    this.index = index ?? indexOf(annotations, polygonsOf);
+  }
+
+  /** Takes away what the eraser covers. Returns whether that changed anything. */
+  swipe(swipe: Swipe): boolean {
+    const area = grow(boxOf(swipe.from, swipe.to), swipe.radius);
+    let changed = false;
+    for (const i of this.index.find(area)) {
+      const annotation = this.annotations[i];
+      if (!isTargeted(annotation, this.settings.target)) continue;
+      if (this.erase(annotation, swipe)) changed = true;
+    }
+    return changed;
+  }
+
+  /** Annotations that are no longer as they were. */
+  get gone(): ReadonlyMap<string, Annotation> {
+    return this.touched;
+  }
+
+  /** What is left of them. */
+  get left(): Ink[] {
+    return [...this.touched.keys()].flatMap((id) => this.leftOf(id));
+  }
+
+  effects(): Effect[] {
+    return [...this.touched.values()].flatMap((annotation): Effect[] => [
+      { type: 'annotation.remove', pageId: annotation.pageId, annotationId: annotation.id },
+      ...this.leftOf(annotation.id).map((ink): Effect => ({
+        type: 'annotation.add',
+        annotation: ink,
+      })),
+    ]);
+  }
+
+  private leftOf(id: string): Ink[] {
+    return (this.parts.get(id) ?? []).map(inkOf);
+  }
+
+  private erase(annotation: Annotation, swipe: Swipe): boolean {
+    if (annotation.kind === 'ink' && this.settings.by === 'area') {
+      const before = this.parts.get(annotation.id) ?? [whole(annotation)];
+      let changed = false;
+      const after = before.flatMap((part) => {
+        const tracks = cutTrack(part.track, [swipe]);
+        if (!tracks) return [part];
+        changed = true;
+        return tracks.map((track): Part => ({ of: annotation, track }));
+      });
+      this.parts.set(annotation.id, after);
+      if (!changed) return false;
+    } else if (this.touched.has(annotation.id) || !this.isHit(annotation, swipe)) {
+      return false;
+    }
+    this.touched.set(annotation.id, annotation);
+    return true;
+  }
+
+  private isHit(annotation: Annotation, swipe: Swipe): boolean {
+    if (annotation.kind === 'foreign') return contains(annotation.box, swipe.to);
+    return hitsPolygons(this.polygonsOf(annotation), swipe);
+  }
+}
+
+/** Where annotations are, for finding those an eraser may touch. */
+export function indexOf(
+  annotations: readonly Annotation[],
+  polygonsOf: (annotation: Annotation) => readonly Polygon[],
+): Nearby {
+  return new Nearby(
+    annotations.map((annotation) =>
+      annotation.kind === 'foreign' ? annotation.box : polygonBounds(polygonsOf(annotation)),
+    ),
+  );
+}
+
+/** A part of a stroke, as a track and, once it is asked for, as an annotation. */
+interface Part {
+  readonly of: Ink;
+  readonly track: readonly TrackPoint[];
+  ink?: Ink;
+}
+
+function whole(ink: Ink): Part {
+  return { of: ink, track: trackOf(ink, samplesFromBase64(ink.samples)), ink };
+}
+
+function inkOf(part: Part): Ink {
+  if (part.ink) return part.ink;
+  const { origin: _origin, ...rest } = part.of;
+  const began = Date.parse(rest.created) + part.track[0].time;
+  part.ink = {
+    ...rest,
+    id: newId(),
+    // The track is smoothed already.
+    smoothing: 0,
+    created: new Date(began).toISOString(),
+    modified: new Date().toISOString(),
+    samples: samplesToBase64(samplesOf(part.track)),
+  };
+  return part.ink;
+}

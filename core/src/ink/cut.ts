@@ -1,0 +1,174 @@
+import { boxOf, type Box, type Point } from '../geometry/index';
+import type { Samples } from './samples';
+import type { StrokeStyle } from './stroke';
+import { mixed, trackOf, type TrackPoint } from './track';
+
+/** What an eraser covers on its way from one point to another: a capsule. Radius in points. */
+export interface Swipe {
+  readonly from: Point;
+  readonly to: Point;
+  readonly radius: number;
+}
+
+/** A stretch of a line's parameter. */
+interface Stretch {
+  readonly from: number;
+  readonly to: number;
+}
+
+/** What swipes leave of a stroke: `cutTrack` of its track. */
+export function cutStroke(
+  style: StrokeStyle,
+  samples: Samples,
+  swipes: readonly Swipe[],
+): TrackPoint[][] | undefined {
+  return cutTrack(trackOf(style, samples), swipes);
+}
+
+/**
+ * The parts of a stroke's track whose discs the swipes do not touch, cut at the eraser's edge with
+ * pressures and times in between. Undefined when the swipes do not touch it at all.
+ */
+export function cutTrack(
+  track: readonly TrackPoint[],
+  swipes: readonly Swipe[],
+): TrackPoint[][] | undefined {
+  const gone = united(swipes.flatMap((swipe) => [...stretchesIn(track, swipe)]));
+  if (gone.length === 0) return undefined;
+  return complement(gone, track.length - 1).map((kept) => pointsOf(track, kept));
+}
+
+function* stretchesIn(track: readonly TrackPoint[], swipe: Swipe): Generator<Stretch> {
+  if (track.length === 1) {
+    const [dot] = track;
+    if (coveredStretch(dot, dot, swipe)) yield { from: 0, to: 0 };
+  }
+  const reach = boxOf(swipe.from, swipe.to);
+  for (let i = 0; i + 1 < track.length; i++) {
+    if (isApart(track[i], track[i + 1], reach, swipe.radius)) continue;
+    const covered = coveredStretch(track[i], track[i + 1], swipe);
+    if (covered) yield { from: i + covered.from, to: i + covered.to };
+  }
+}
+
+/** Whether boxes alone show that a stretch is out of the eraser's reach. */
+function isApart(a: TrackPoint, b: TrackPoint, reach: Box, radius: number): boolean {
+  const far = radius + Math.max(a.radius, b.radius);
+  return (
+    Math.min(a.x, b.x) - far > reach.x1 ||
+    Math.max(a.x, b.x) + far < reach.x0 ||
+    Math.min(a.y, b.y) - far > reach.y1 ||
+    Math.max(a.y, b.y) + far < reach.y0
+  );
+}
+
+/**
+ * The part of the way from `a` to `b` whose discs touch the capsule, as shares of the way. It is
+ * one stretch, for the distance to a convex shape is convex along a line.
+ */
+function coveredStretch(a: TrackPoint, b: TrackPoint, swipe: Swipe): Stretch | undefined {
+  const [dx, dy] = [b.x - a.x, b.y - a.y];
+  const reach = swipe.radius + a.radius;
+  const grows = b.radius - a.radius;
+  const parts = [swipe.from, swipe.to].flatMap(({ x, y }): Stretch[] =>
+    // |a + t·d − p|² ≤ (reach + t·grows)²
+    atMostZero(
+      dx * dx + dy * dy - grows * grows,
+      2 * (dx * (a.x - x) + dy * (a.y - y) - reach * grows),
+      (a.x - x) ** 2 + (a.y - y) ** 2 - reach * reach,
+    ),
+  );
+  const way = Math.hypot(swipe.to.x - swipe.from.x, swipe.to.y - swipe.from.y);
+  if (way > 0) {
+    const [ux, uy] = [(swipe.to.x - swipe.from.x) / way, (swipe.to.y - swipe.from.y) / way];
+    const along = ux * (a.x - swipe.from.x) + uy * (a.y - swipe.from.y);
+    const off = uy * (a.x - swipe.from.x) - ux * (a.y - swipe.from.y);
+    const [alongStep, offStep] = [ux * dx + uy * dy, uy * dx - ux * dy];
+    const strip = [
+      below(-alongStep, -along),
+      below(alongStep, along - way),
+      below(offStep - grows, off - reach),
+      below(-offStep - grows, -off - reach),
+    ].reduce<Stretch | undefined>(shared, { from: 0, to: 1 });
+    if (strip) parts.push(strip);
+  }
+  if (parts.length === 0) return undefined;
+  return {
+    from: Math.min(...parts.map((part) => part.from)),
+    to: Math.max(...parts.map((part) => part.to)),
+  };
+}
+
+/** Where within 0–1 a·t² + b·t + c ≤ 0. */
+function atMostZero(a: number, b: number, c: number): Stretch[] {
+  if (Math.abs(a) < 1e-12) {
+    const stretch = shared({ from: 0, to: 1 }, below(b, c));
+    return stretch ? [stretch] : [];
+  }
+  const root = b * b - 4 * a * c;
+  if (a > 0) {
+    if (root < 0) return [];
+    const half = Math.sqrt(root);
+    const stretch = shared(
+      { from: 0, to: 1 },
+      { from: (-b - half) / (2 * a), to: (-b + half) / (2 * a) },
+    );
+    return stretch ? [stretch] : [];
+  }
+  // The disc grows faster than it moves: what lies between the roots is free.
+  if (root <= 0) return [{ from: 0, to: 1 }];
+  const half = Math.sqrt(root);
+  return [
+    shared({ from: 0, to: 1 }, { from: -Infinity, to: (-b + half) / (2 * a) }),
+    shared({ from: 0, to: 1 }, { from: (-b - half) / (2 * a), to: Infinity }),
+  ].flatMap((stretch) => stretch ?? []);
+}
+
+/** Where b·t + c ≤ 0; undefined for nowhere. */
+function below(b: number, c: number): Stretch | undefined {
+  if (Math.abs(b) < 1e-12) return c <= 0 ? { from: -Infinity, to: Infinity } : undefined;
+  return b > 0 ? { from: -Infinity, to: -c / b } : { from: -c / b, to: Infinity };
+}
+
+function shared(a: Stretch | undefined, b: Stretch | undefined): Stretch | undefined {
+  if (!a || !b) return undefined;
+  const from = Math.max(a.from, b.from);
+  const to = Math.min(a.to, b.to);
+  return from <= to ? { from, to } : undefined;
+}
+
+function united(stretches: readonly Stretch[]): Stretch[] {
+  const result: Stretch[] = [];
+  for (const next of [...stretches].sort((a, b) => a.from - b.from)) {
+    const last = result.at(-1);
+    if (last && next.from <= last.to)
+      result[result.length - 1] = { from: last.from, to: Math.max(last.to, next.to) };
+    else result.push(next);
+  }
+  return result;
+}
+
+function complement(gone: readonly Stretch[], end: number): Stretch[] {
+  const kept: Stretch[] = [];
+  let from = 0;
+  for (const stretch of gone) {
+    if (stretch.from > from) kept.push({ from, to: stretch.from });
+    from = stretch.to;
+  }
+  if (from < end) kept.push({ from, to: end });
+  return kept;
+}
+
+/**
+ * The points of a stretch of a track and its ends. All of them: through the samples alone the
+ * curve would bend anew next to a cut.
+ */
+function pointsOf(track: readonly TrackPoint[], { from, to }: Stretch): TrackPoint[] {
+  const inner = track.slice(Math.floor(from) + 1, Math.ceil(to));
+  return [pointAt(track, from), ...inner, ...(to > from ? [pointAt(track, to)] : [])];
+}
+
+function pointAt(track: readonly TrackPoint[], at: number): TrackPoint {
+  const i = Math.min(Math.floor(at), track.length - 1);
+  return i === at || i + 1 === track.length ? track[i] : mixed(track[i], track[i + 1], at - i);
+}

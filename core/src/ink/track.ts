@@ -1,0 +1,78 @@
+import type { Sample, Samples } from './samples';
+import { sampleAt } from './samples';
+import { SAME_PLACE, curveBetween, curveX, curveY } from './spine';
+import { centreLine, radiusFor, type StrokeStyle } from './stroke';
+
+/** A point of a stroke's centre line. Radius in points. */
+export interface TrackPoint extends Sample {
+  readonly radius: number;
+}
+
+/**
+ * A stroke's centre line as it is drawn, smoothing included, close enough together to be taken as
+ * straight in between. What samples carry besides their place is interpolated.
+ */
+export function trackOf(style: StrokeStyle, samples: Samples): TrackPoint[] {
+  const { knots, end } = knotsOf(style, samples);
+  const track: TrackPoint[] = knots.slice(0, 1);
+  for (let i = 0; i + 1 < knots.length; i++) {
+    const [a, b] = [knots[i], knots[i + 1]];
+    const chords = curveBetween(knots[i - 1], a, b, knots[i + 2]);
+    for (let k = 1; k < chords; k++) {
+      const t = k / chords;
+      track.push({ ...mixed(a, b, t), x: curveX(a, b, t), y: curveY(a, b, t) });
+    }
+    track.push(b);
+  }
+  // The way on to the raw end is straight, as it is while drawing.
+  if (end) track.push(end);
+  return track;
+}
+
+/** The point at `t` of 0–1 between two points of a track. */
+export function mixed(a: TrackPoint, b: TrackPoint, t: number): TrackPoint {
+  const mix = (from: number, to: number): number => from + (to - from) * t;
+  return {
+    x: mix(a.x, b.x),
+    y: mix(a.y, b.y),
+    pressure: mix(a.pressure, b.pressure),
+    tiltX: mix(a.tiltX, b.tiltX),
+    tiltY: mix(a.tiltY, b.tiltY),
+    time: mix(a.time, b.time),
+    radius: mix(a.radius, b.radius),
+  };
+}
+
+/** What the curve goes through, and the nib's place where smoothing has not reached it. */
+function knotsOf(
+  style: StrokeStyle,
+  samples: Samples,
+): { knots: TrackPoint[]; end: TrackPoint | undefined } {
+  if (samples.length === 0) return { knots: [], end: undefined };
+  const last = sampleAt(samples, samples.length - 1);
+  const knot = (sample: Sample, at: { x: number; y: number }): TrackPoint => ({
+    ...sample,
+    x: at.x,
+    y: at.y,
+    radius: radiusFor(style, sample.pressure),
+  });
+  if (style.instrument === 'highlighter') {
+    // A bar from end to end, cut off flat.
+    const ends = samples.length > 1 ? [sampleAt(samples, 0), last] : [last];
+    const knots = ends.map((sample) => ({ ...knot(sample, sample), radius: 0 }));
+    return { knots, end: undefined };
+  }
+  const line = centreLine(style);
+  const knots: TrackPoint[] = [];
+  for (let i = 0; i < samples.length; i++) {
+    const sample = sampleAt(samples, i);
+    const next = knot(sample, line(sample));
+    if (isFarther(knots.at(-1), next)) knots.push(next);
+  }
+  return { knots, end: isFarther(knots.at(-1), last) ? knot(last, last) : undefined };
+}
+
+const isFarther = (
+  from: { x: number; y: number } | undefined,
+  to: { x: number; y: number },
+): boolean => !from || Math.hypot(to.x - from.x, to.y - from.y) >= SAME_PLACE;
