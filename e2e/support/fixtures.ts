@@ -26,7 +26,10 @@ export const test = base.extend<{ desk: DeskDriver; deck: string; handbook: stri
     use(await instance.bringIn(deckPdf, 'Waves and tides.pdf')),
   handbook: async ({ instance, handbookPdf }, use) =>
     use(await instance.bringIn(handbookPdf, 'Field handbook.pdf')),
-  desk: async ({ page }, use) => use(new DeskDriver(page)),
+  desk: async ({ page, instance }, use) => {
+    instance.forgetKit();
+    await use(new DeskDriver(page));
+  },
 });
 
 export { expect } from '@playwright/test';

@@ -71,15 +71,20 @@ export class Instance {
     return ((await reply.json()) as { annotations: Record<string, unknown>[] }).annotations;
   }
 
+  /** The kit as it is on a new machine. */
+  forgetKit(): void {
+    psql('delete from kits', this.name);
+  }
+
   private drop(): void {
     psql(`drop database if exists ${this.name} with (force)`);
   }
 }
 
-function psql(statement: string): void {
+function psql(statement: string, database = 'postgres'): void {
   execFileSync(
     join(process.env['STYLET_PG_BIN']!, 'psql'),
-    [`${process.env['STYLET_DATABASE_SERVER']}/postgres`, '-qc', statement],
+    [`${process.env['STYLET_DATABASE_SERVER']}/${database}`, '-qc', statement],
     { stdio: ['ignore', 'ignore', 'pipe'] },
   );
 }

@@ -10,6 +10,7 @@ import {
 import { documentRoutes } from './documents/routes';
 import { exportRoutes } from './export/routes';
 import { healthRoutes } from './health/routes';
+import { kitRoutes } from './kit/routes';
 import { answerWithProblems } from './problem-replies';
 import type { Services } from './services';
 import { sourceRoutes } from './sources/routes';
@@ -38,6 +39,7 @@ export async function buildApp(
   await app.register(documentRoutes(services));
   await app.register(sourceRoutes(services));
   await app.register(exportRoutes(services));
+  await app.register(kitRoutes(services));
   app.get('/api/openapi.json', { schema: { hide: true } }, () => app.swagger());
   if (services.config.webFolder) await serveClient(app, services.config.webFolder);
   return app;

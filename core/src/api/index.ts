@@ -93,3 +93,4 @@ export type Page = z.infer<typeof pageSchema>;
 export type DocumentSummary = z.infer<typeof documentSummarySchema>;
 export type StyletDocument = z.infer<typeof documentSchema>;
 export type OperationResult = z.infer<typeof operationResultSchema>;
+export * from './kit';

@@ -1,3 +1,4 @@
+import type { Kit } from '@stylet/core/api';
 import type { Annotation, Effect } from '@stylet/core/document';
 import type { OutlineEntry } from '@stylet/core/pdf';
 import {
@@ -119,4 +120,11 @@ export const bookmarks = pgTable('bookmarks', {
     .notNull()
     .references(() => pages.id, { onDelete: 'cascade' }),
   title: text('title').notNull(),
+});
+
+/** The kit of each account. */
+export const kits = pgTable('kits', {
+  account: text('account').primaryKey(),
+  kit: jsonb('kit').$type<Kit>().notNull(),
+  modified: instant('modified').notNull().defaultNow(),
 });

@@ -5,8 +5,10 @@ import {
   documentListSchema,
   documentSchema,
   documentSummarySchema,
+  keptKitSchema,
   operationResultSchema,
   type DocumentSummary,
+  type Kit,
   type OperationResult,
   type StyletDocument,
 } from '@stylet/core/api';
@@ -52,6 +54,14 @@ export class Api {
     return this.http
       .post('/api/documents', form, { observe: 'events', reportProgress: true })
       .pipe(map(stepOf));
+  }
+
+  kit(): Observable<{ kit: Kit | null }> {
+    return this.http.get('/api/kit').pipe(map((body) => keptKitSchema.parse(body)));
+  }
+
+  keepKit(kit: Kit): Observable<void> {
+    return this.http.put('/api/kit', kit).pipe(map(() => undefined));
   }
 
   fileUrl(id: string): string {

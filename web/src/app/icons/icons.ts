@@ -24,6 +24,7 @@ import person from '@material-symbols/svg-400/outlined/person.svg';
 import help from '@material-symbols/svg-400/outlined/help.svg';
 import more from '@material-symbols/svg-400/outlined/more_vert.svg';
 import sync from '@material-symbols/svg-400/outlined/sync.svg';
+import trash from '@material-symbols/svg-400/outlined/delete.svg';
 import undo from '@material-symbols/svg-400/outlined/undo.svg';
 import upload from '@material-symbols/svg-400/outlined/upload.svg';
 
@@ -51,6 +52,7 @@ const drawings = {
   remove,
   search,
   sync,
+  trash,
   undo,
   upload,
 };

@@ -2,7 +2,7 @@ import { newId, type Effect, type Markup } from '@stylet/core/document';
 import type { Sample } from '@stylet/core/ink';
 import { paint } from '@stylet/core/paint';
 import { lineAt, rangeBetween, type Line } from '@stylet/core/text';
-import type { KitSlot } from '../kit/kit.reducer';
+import type { KitSlot } from '@stylet/core/api';
 import type { LiveLayer } from '../pages/live-layer';
 import type { Gesture } from './gesture';
 import { InkGesture, type Placement } from './ink-gesture';
@@ -54,7 +54,7 @@ export class HighlightGesture implements Gesture {
       id: newId(),
       ...this.placement,
       color: this.slot.color,
-      opacity: 1,
+      opacity: this.slot.opacity,
       created: now,
       modified: now,
       ...range,

@@ -1,6 +1,6 @@
 import { newId, type Effect, type Ink } from '@stylet/core/document';
 import { Stroke, quantise, samplesOf, samplesToBase64, type Sample } from '@stylet/core/ink';
-import type { KitSlot } from '../kit/kit.reducer';
+import type { KitSlot } from '@stylet/core/api';
 import type { LiveLayer } from '../pages/live-layer';
 import type { Gesture } from './gesture';
 
@@ -46,7 +46,7 @@ export class InkGesture implements Gesture {
 
   private annotation(): Ink {
     const now = new Date().toISOString();
-    const { instrument, color, width, smoothing } = this.slot;
+    const { instrument, color, width, smoothing, opacity } = this.slot;
     return {
       kind: 'ink',
       id: newId(),
@@ -55,7 +55,7 @@ export class InkGesture implements Gesture {
       color,
       width,
       smoothing,
-      opacity: 1,
+      opacity,
       created: this.started,
       modified: now,
       samples: samplesToBase64(samplesOf(this.samples)),

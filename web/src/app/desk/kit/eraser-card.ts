@@ -9,14 +9,8 @@ import { Store } from '@ngrx/store';
 import { documentFeature } from '../document/document.reducer';
 import { Editing } from '../document/editing';
 import { ViewState } from '../pages/view-state';
-import {
-  eraserSizes,
-  kitActions,
-  kitFeature,
-  type Eraser,
-  type PenAction,
-  type PenButtons,
-} from './kit.reducer';
+import { eraserSizes, type Eraser, type PenAction, type PenButtons } from '@stylet/core/api';
+import { kitActions, kitFeature } from './kit.reducer';
 
 /** Steps of the size slider: each is so much larger than the one before, down to a hair. */
 const STEPS = 100;

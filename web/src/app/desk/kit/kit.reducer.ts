@@ -1,5 +1,4 @@
-import type { EraserSettings } from '@stylet/core/document';
-import type { Instrument } from '@stylet/core/ink';
+import type { Eraser, Kit, KitSlot, PenButtons } from '@stylet/core/api';
 import {
   createActionGroup,
   createFeature,
@@ -10,39 +9,9 @@ import {
   props,
 } from '@ngrx/store';
 
-/** A ready instrument. Width in points. */
-export interface KitSlot {
-  readonly id: string;
-  readonly instrument: Instrument;
-  readonly color: string;
-  readonly width: number;
-  readonly smoothing: number;
-}
-
 export type Tool = 'pen' | 'eraser';
 
-/** The eraser. Size: the diameter of what it covers, in points. */
-export interface Eraser extends EraserSettings {
-  readonly size: number;
-  /** Whether one use gives the pen back. */
-  readonly springsBack: boolean;
-}
-
-/** Smallest and largest eraser, in points. */
-export const eraserSizes = { least: 0.1, most: 50 } as const;
-
-/** What a button of the pen does while it is held down on the page. */
-export const penActions = ['eraser', 'pen', 'undo', 'none'] as const;
-export type PenAction = (typeof penActions)[number];
-
-export interface PenButtons {
-  readonly eraserEnd: PenAction;
-  readonly barrel: PenAction;
-}
 export type DeskMode = 'write' | 'read';
-
-/** What of the kit is kept from one visit to the next. */
-export type KeptKit = Pick<KitState, 'slots' | 'eraser' | 'buttons'>;
 
 export interface KitState {
   readonly slots: readonly KitSlot[];
@@ -74,12 +43,27 @@ export const highlighterColors = [
 
 const MM = 72 / 25.4;
 
+const slot = (
+  id: string,
+  instrument: KitSlot['instrument'],
+  color: string,
+  millimetres: number,
+): KitSlot => ({
+  id,
+  name: '',
+  instrument,
+  color,
+  width: millimetres * MM,
+  smoothing: instrument === 'highlighter' ? 0 : 0.3,
+  opacity: 1,
+});
+
 const initial: KitState = {
   slots: [
-    { id: 'first', instrument: 'fineliner', color: '#22304a', width: 0.4 * MM, smoothing: 0.3 },
-    { id: 'second', instrument: 'fineliner', color: '#2f4fb5', width: 0.6 * MM, smoothing: 0.3 },
-    { id: 'third', instrument: 'nib', color: '#b3324b', width: 0.5 * MM, smoothing: 0.3 },
-    { id: 'fourth', instrument: 'highlighter', color: '#ffe27a', width: 5 * MM, smoothing: 0 },
+    slot('first', 'fineliner', '#22304a', 0.4),
+    slot('second', 'fineliner', '#2f4fb5', 0.6),
+    slot('third', 'nib', '#b3324b', 0.5),
+    slot('fourth', 'highlighter', '#ffe27a', 5),
   ],
   activeId: 'first',
   tool: 'pen',
@@ -91,9 +75,13 @@ const initial: KitState = {
 export const kitActions = createActionGroup({
   source: 'Kit',
   events: {
-    'Kit Found': props<{ kit: KeptKit }>(),
+    'Kit Found': props<{ kit: Kit }>(),
     'Slot Taken': props<{ id: string }>(),
     'Slot Changed': props<{ id: string; change: Partial<Omit<KitSlot, 'id'>> }>(),
+    'Slot Added': props<{ slot: KitSlot; after: string }>(),
+    'Slot Removed': props<{ id: string }>(),
+    'Slot Moved': props<{ from: number; to: number }>(),
+    'Kit Read': props<{ kit: Kit }>(),
     'Tool Taken': props<{ tool: Tool }>(),
     'Eraser Changed': props<{ change: Partial<Eraser> }>(),
     'Eraser Used': emptyProps(),
@@ -106,11 +94,32 @@ export const kitFeature = createFeature({
   name: 'kit',
   reducer: createReducer(
     initial,
-    on(kitActions.kitFound, (kit, { kit: found }) => ({
+    on(kitActions.kitFound, kitActions.kitRead, (kit, { kit: { slots, eraser, buttons } }) => ({
       ...kit,
-      ...found,
-      activeId: found.slots[0].id,
+      slots,
+      eraser,
+      buttons,
+      activeId: slots.some(({ id }) => id === kit.activeId) ? kit.activeId : slots[0].id,
     })),
+    on(kitActions.slotAdded, (kit, { slot, after }): KitState => {
+      const at = kit.slots.findIndex(({ id }) => id === after) + 1;
+      const slots = [...kit.slots.slice(0, at), slot, ...kit.slots.slice(at)];
+      return { ...kit, slots, activeId: slot.id, tool: 'pen', mode: 'write' };
+    }),
+    on(kitActions.slotRemoved, (kit, { id }) => {
+      const at = kit.slots.findIndex((slot) => slot.id === id);
+      // One slot always stays: without any there is nothing to write with.
+      if (at < 0 || kit.slots.length === 1) return kit;
+      const slots = kit.slots.filter((slot) => slot.id !== id);
+      const activeId =
+        kit.activeId === id ? slots[Math.min(at, slots.length - 1)].id : kit.activeId;
+      return { ...kit, slots, activeId };
+    }),
+    on(kitActions.slotMoved, (kit, { from, to }) => {
+      const slots = [...kit.slots];
+      slots.splice(to, 0, ...slots.splice(from, 1));
+      return { ...kit, slots };
+    }),
     on(kitActions.slotTaken, (kit, { id }): KitState => ({
       ...kit,
       activeId: id,
@@ -136,11 +145,11 @@ export const kitFeature = createFeature({
     on(kitActions.modeChosen, (kit, { mode }) => ({ ...kit, mode })),
   ),
   extraSelectors: ({ selectSlots, selectActiveId, selectEraser, selectButtons }) => ({
-    selectKept: createSelector(
+    selectKit: createSelector(
       selectSlots,
       selectEraser,
       selectButtons,
-      (slots, eraser, buttons): KeptKit => ({ slots, eraser, buttons }),
+      (slots, eraser, buttons): Kit => ({ version: 1, slots: [...slots], eraser, buttons }),
     ),
     selectActiveSlot: createSelector(
       selectSlots,

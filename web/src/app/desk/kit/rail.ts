@@ -6,10 +6,13 @@ import {
   signal,
   untracked,
 } from '@angular/core';
+import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { MatIconModule } from '@angular/material/icon';
 import { MatTooltipModule } from '@angular/material/tooltip';
+import { newId } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
-import { kitActions, kitFeature, type KitSlot } from './kit.reducer';
+import type { KitSlot } from '@stylet/core/api';
+import { kitActions, kitFeature } from './kit.reducer';
 import { EraserCard } from './eraser-card';
 import { SlotCard } from './slot-card';
 import { SlotPicture } from './slot-picture';
@@ -17,7 +20,15 @@ import { SlotPicture } from './slot-picture';
 /** The kit beside the page: one tap takes a slot, a second opens its card. */
 @Component({
   selector: 'stylet-rail',
-  imports: [EraserCard, MatIconModule, MatTooltipModule, SlotCard, SlotPicture],
+  imports: [
+    CdkDrag,
+    CdkDropList,
+    EraserCard,
+    MatIconModule,
+    MatTooltipModule,
+    SlotCard,
+    SlotPicture,
+  ],
   templateUrl: './rail.html',
   styleUrl: './rail.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -26,6 +37,7 @@ import { SlotPicture } from './slot-picture';
 export class Rail {
   private readonly store = inject(Store);
   protected readonly slots = this.store.selectSignal(kitFeature.selectSlots);
+  private readonly active = this.store.selectSignal(kitFeature.selectActiveSlot);
   protected readonly activeId = this.store.selectSignal(kitFeature.selectActiveId);
   protected readonly tool = this.store.selectSignal(kitFeature.selectTool);
   protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
@@ -60,9 +72,32 @@ export class Rail {
     if (!isHeld) this.store.dispatch(kitActions.toolTaken({ tool: 'eraser' }));
   }
 
+  /** A copy of the slot in hand, to be made something else of. */
+  protected add(): void {
+    const from = this.active();
+    const slot = { ...from, id: newId(), name: '' };
+    this.store.dispatch(kitActions.slotAdded({ slot, after: from.id }));
+    // The effect that puts cards away runs first.
+    setTimeout(() => this.openId.set(slot.id));
+  }
+
+  protected moved({ previousIndex, currentIndex }: CdkDragDrop<unknown>): void {
+    this.store.dispatch(kitActions.slotMoved({ from: previousIndex, to: currentIndex }));
+  }
+
+  /** Alt with an arrow moves a slot up or down. */
+  protected moveByKey(event: KeyboardEvent, from: number): void {
+    const step = event.key === 'ArrowUp' ? -1 : event.key === 'ArrowDown' ? 1 : 0;
+    const to = from + step;
+    if (!event.altKey || step === 0 || to < 0 || to >= this.slots().length) return;
+    event.preventDefault();
+    event.stopPropagation();
+    this.store.dispatch(kitActions.slotMoved({ from, to }));
+  }
+
   protected nameOf(slot: KitSlot, index: number): string {
-    const kind = slot.instrument[0].toUpperCase() + slot.instrument.slice(1);
-    return `${kind}, key ${index + 1}`;
+    const kind = slot.name || slot.instrument[0].toUpperCase() + slot.instrument.slice(1);
+    return index < 9 ? `${kind}, key ${index + 1}` : kind;
   }
 
   /** The first touch of the page closes the card and still writes. */

@@ -8,7 +8,7 @@ import {
 } from '@angular/core';
 import { samplesOf, strokePolygons, type Sample } from '@stylet/core/ink';
 import { CanvasSurface } from '../pages/canvas-surface';
-import type { KitSlot } from './kit.reducer';
+import type { KitSlot } from '@stylet/core/api';
 
 const POINTS_TO_PIXELS = 96 / 72;
 
@@ -18,6 +18,7 @@ const POINTS_TO_PIXELS = 96 / 72;
   template: `<canvas
     #canvas
     aria-hidden="true"
+    [style.opacity]="slot().opacity"
     [style.width.px]="width()"
     [style.height.px]="height()"
   ></canvas>`,

@@ -40,7 +40,8 @@ import { EraseGesture, nothingErased, type Remains } from '../gestures/erase-ges
 import type { Gesture } from '../gestures/gesture';
 import { HighlightGesture } from '../gestures/highlight-gesture';
 import { InkGesture } from '../gestures/ink-gesture';
-import type { DeskMode, Eraser, KitSlot, PenAction, PenButtons, Tool } from '../kit/kit.reducer';
+import type { Eraser, KitSlot, PenAction, PenButtons } from '@stylet/core/api';
+import type { DeskMode, Tool } from '../kit/kit.reducer';
 import { CanvasSurface, boundsOfAnnotation } from './canvas-surface';
 import { LiveLayer } from './live-layer';
 import { PIXELS_PER_POINT } from './layout';

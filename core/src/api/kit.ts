@@ -1,0 +1,52 @@
+import { z } from 'zod';
+import { eraserTargets } from '../document/index';
+import { instruments } from '../ink/index';
+
+/** Smallest and largest eraser, in points. */
+export const eraserSizes = { least: 0.1, most: 50 } as const;
+
+/** What a button of the pen does while it is held down on the page. */
+export const penActions = ['eraser', 'pen', 'undo', 'none'] as const;
+
+/** A ready instrument. Width in points. */
+export const kitSlotSchema = z.object({
+  id: z.string().min(1).max(60),
+  /** Given by its owner; empty for none. */
+  name: z.string().max(40),
+  instrument: z.enum(instruments),
+  color: z.string().regex(/^#[0-9a-f]{6}$/i),
+  width: z.number().positive().max(60),
+  smoothing: z.number().min(0).max(1),
+  opacity: z.number().min(0.05).max(1),
+});
+
+/** Size: the diameter of what it covers, in points. */
+export const eraserSchema = z.object({
+  by: z.enum(['stroke', 'area']),
+  target: z.enum(eraserTargets),
+  size: z.number().min(eraserSizes.least).max(eraserSizes.most),
+  /** Whether one use gives the pen back. */
+  springsBack: z.boolean(),
+});
+
+export const penButtonsSchema = z.object({
+  eraserEnd: z.enum(penActions),
+  barrel: z.enum(penActions),
+});
+
+/** What a person has at hand; also the form of kit files. */
+export const kitSchema = z.object({
+  version: z.literal(1),
+  slots: z.array(kitSlotSchema).min(1).max(60),
+  eraser: eraserSchema,
+  buttons: penButtonsSchema,
+});
+
+/** The kept kit, or null before one has been changed. */
+export const keptKitSchema = z.object({ kit: kitSchema.nullable() });
+
+export type KitSlot = z.infer<typeof kitSlotSchema>;
+export type Eraser = z.infer<typeof eraserSchema>;
+export type PenAction = (typeof penActions)[number];
+export type PenButtons = z.infer<typeof penButtonsSchema>;
+export type Kit = z.infer<typeof kitSchema>;

@@ -1,0 +1,38 @@
+import { keptKitSchema, kitSchema } from '@stylet/core/api';
+import { eq, sql } from 'drizzle-orm';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { kits } from '../db/schema';
+import type { Services } from '../services';
+
+/** Whose kit it is; there is one account as yet. */
+const ACCOUNT = 'local';
+
+/** The kit, kept for the account. */
+export const kitRoutes =
+  ({ database }: Services): FastifyPluginAsyncZod =>
+  async (app) => {
+    app.get(
+      '/api/kit',
+      { schema: { summary: 'The kit', response: { 200: keptKitSchema } } },
+      async () => {
+        const [row] = await database
+          .select({ kit: kits.kit })
+          .from(kits)
+          .where(eq(kits.account, ACCOUNT));
+        return { kit: row?.kit ?? null };
+      },
+    );
+
+    app.put(
+      '/api/kit',
+      { schema: { summary: 'Keep a kit in place of the one before', body: kitSchema } },
+      async (request, reply) => {
+        const kit = request.body;
+        await database
+          .insert(kits)
+          .values({ account: ACCOUNT, kit })
+          .onConflictDoUpdate({ target: kits.account, set: { kit, modified: sql`now()` } });
+        return reply.code(204).send();
+      },
+    );
+  };
