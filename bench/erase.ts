@@ -4,7 +4,7 @@ import {
   samplesFromBase64,
   samplesOf,
   samplesToBase64,
-  strokePolygons,
+  strokePieces,
   type Polygon,
   type Samples,
   type Swipe,
@@ -48,7 +48,7 @@ function page(): { annotations: Ink[]; lines: Samples[]; polygons: Map<Annotatio
   });
   const lines = annotations.map((ink) => samplesFromBase64(ink.samples));
   const polygons = new Map<Annotation, Polygon[]>(
-    annotations.map((ink, i) => [ink, strokePolygons(ink, lines[i])]),
+    annotations.map((ink, i) => [ink, strokePieces(ink, lines[i]).map(({ polygon }) => polygon)]),
   );
   return { annotations, lines, polygons };
 }

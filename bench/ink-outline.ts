@@ -27,7 +27,7 @@ function benchmark(count: number, goal: number, runs: number): Benchmark {
         const stroke = new Stroke({ instrument: 'nib', width: 3, smoothing: 0.3 });
         for (const sample of list) {
           stroke.add(sample);
-          sink += stroke.tail()[0].length;
+          sink += stroke.tail()[0].polygon.length;
         }
         return performance.now() - start;
       };

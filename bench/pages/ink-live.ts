@@ -55,9 +55,10 @@ function ours(): number {
   const context = tail.getContext('2d')!;
   const below = settled.getContext('2d')!;
   // A page's canvases get their memory with the first stroke on it, not with each.
-  const speck = [Float64Array.of(1, 1, 2, 1, 2, 2)];
-  live.settle(speck, '#22304a');
-  live.showTail(speck, '#22304a');
+  const speck = [{ polygon: Float64Array.of(1, 1, 2, 1, 2, 2), grain: 0 }];
+  const ink = { color: '#22304a' };
+  live.settle(speck, ink);
+  live.showTail(speck, ink);
   live.clear();
   drawn(context);
   drawn(below);
@@ -66,8 +67,8 @@ function ours(): number {
     const before = stroke.settledPieces().length;
     for (const sample of samples.slice(i, i + SAMPLES_A_FRAME)) stroke.add(quantise(sample));
     const settledNow = stroke.settledPieces().slice(before);
-    live.settle(settledNow, '#22304a');
-    live.showTail(stroke.tail(), '#22304a');
+    live.settle(settledNow, ink);
+    live.showTail(stroke.tail(), ink);
     drawn(context);
     if (settledNow.length > 0) drawn(below);
   }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { eraserTargets } from '../document/index';
-import { instruments } from '../ink/index';
+import { eraserTargets, strokeStyleSchema } from '../document/index';
+
+const colorSchema = z.string().regex(/^#[0-9a-f]{6}$/i);
 
 /** Smallest and largest eraser, in points. */
 export const eraserSizes = { least: 0.1, most: 50 } as const;
@@ -9,15 +10,15 @@ export const eraserSizes = { least: 0.1, most: 50 } as const;
 export const penActions = ['eraser', 'pen', 'undo', 'none'] as const;
 
 /** A ready instrument. Width in points. */
-export const kitSlotSchema = z.object({
+export const kitSlotSchema = strokeStyleSchema.extend({
   id: z.string().min(1).max(60),
   /** Given by its owner; empty for none. */
   name: z.string().max(40),
-  instrument: z.enum(instruments),
-  color: z.string().regex(/^#[0-9a-f]{6}$/i),
+  color: colorSchema,
   width: z.number().positive().max(60),
-  smoothing: z.number().min(0).max(1),
   opacity: z.number().min(0.05).max(1),
+  /** Highlighter: what a nearly straight stroke off the text becomes; a bar unless it says no. */
+  straightens: z.boolean().optional(),
 });
 
 /** Size: the diameter of what it covers, in points. */
@@ -40,6 +41,8 @@ export const kitSchema = z.object({
   slots: z.array(kitSlotSchema).min(1).max(60),
   eraser: eraserSchema,
   buttons: penButtonsSchema,
+  /** Colours of one's own that were used last, the latest first. */
+  recentColors: z.array(colorSchema).max(12).optional(),
 });
 
 /** The kept kit, or null before one has been changed. */

@@ -1,5 +1,9 @@
 import { z } from 'zod';
-import { instruments } from '../ink/index';
+import { instruments, strokeEnds } from '../ink/index';
+
+/** How an annotation's colour mixes with what lies under it (ISO 32000-1, 11.3.5). */
+export const blends = ['normal', 'multiply'] as const;
+export type Blend = (typeof blends)[number];
 
 /** Lower-case UUID; new ones are version 7 (RFC 9562), so that they sort by time of creation. */
 export const idSchema = z.uuid();
@@ -27,13 +31,26 @@ const common = {
   origin: originSchema.optional(),
 };
 
-/** One stroke. Width in points; samples as `encodeSamples` gives them, in base 64. */
-export const inkSchema = z.object({
-  ...common,
-  kind: z.literal('ink'),
+/** What a stroke looks like, for annotations and for slots: see `StrokeStyle`. */
+export const strokeStyleSchema = z.object({
   instrument: z.enum(instruments),
   width: z.number().positive().max(200),
   smoothing: z.number().min(0).max(1),
+  sensitivity: z.number().min(0).max(1).optional(),
+  angle: z.number().min(0).max(180).optional(),
+  fills: z.boolean().optional(),
+  end: z.enum(strokeEnds).optional(),
+  freeform: z.boolean().optional(),
+  darkens: z.boolean().optional(),
+  /** By its instrument when it is not said: highlighter and wash multiply. */
+  blend: z.enum(blends).optional(),
+});
+
+/** One stroke. Width in points; samples as `encodeSamples` gives them, in base 64. */
+export const inkSchema = z.object({
+  ...common,
+  ...strokeStyleSchema.shape,
+  kind: z.literal('ink'),
   samples: z.base64(),
 });
 
@@ -69,6 +86,7 @@ export const annotationSchema = z.discriminatedUnion('kind', [
 
 export type Origin = z.infer<typeof originSchema>;
 export type Quad = z.infer<typeof quadSchema>;
+export type InkStyle = z.infer<typeof strokeStyleSchema>;
 export type Ink = z.infer<typeof inkSchema>;
 export type Markup = z.infer<typeof markupSchema>;
 export type Foreign = z.infer<typeof foreignSchema>;

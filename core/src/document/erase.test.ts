@@ -1,4 +1,4 @@
-import { samplesFromBase64, samplesOf, samplesToBase64, strokePolygons } from '../ink/index';
+import { samplesFromBase64, samplesOf, samplesToBase64, strokePieces } from '../ink/index';
 import type { Annotation, Foreign, Ink, Markup } from './annotation';
 import { apply } from './apply';
 import { Erasing, isTargeted, type EraserSettings } from './erase';
@@ -54,7 +54,7 @@ const foreign: Foreign = {
 };
 const polygonsOf = (annotation: Annotation) =>
   annotation.kind === 'ink'
-    ? strokePolygons(annotation, samplesFromBase64(annotation.samples))
+    ? strokePieces(annotation, samplesFromBase64(annotation.samples)).map(({ polygon }) => polygon)
     : annotation.kind === 'foreign'
       ? []
       : annotation.quads.map(([ax, ay, bx, by, cx, cy, dx, dy]) =>

@@ -2,6 +2,7 @@ import { grow, Nearby, boxOf, contains } from '../geometry/index';
 import {
   cutTrack,
   hitsPolygons,
+  nibShape,
   polygonBounds,
   samplesFromBase64,
   samplesOf,
@@ -98,7 +99,7 @@ export class Erasing {
       const before = this.parts.get(annotation.id) ?? [whole(annotation)];
       let changed = false;
       const after = before.flatMap((part) => {
-        const tracks = cutTrack(part.track, [swipe]);
+        const tracks = cutTrack(part.track, [swipe], nibShape(annotation));
         if (!tracks) return [part];
         changed = true;
         return tracks.map((track): Part => ({ of: annotation, track }));

@@ -1,17 +1,10 @@
 import { z } from 'zod';
-import { annotationSchema, idSchema, inkSchema } from './annotation';
+import { annotationSchema, idSchema, inkSchema, strokeStyleSchema } from './annotation';
 
 /** The fields of an annotation that can be changed in place. */
 export const annotationFieldsSchema = inkSchema
-  .pick({
-    color: true,
-    opacity: true,
-    width: true,
-    smoothing: true,
-    instrument: true,
-    order: true,
-    modified: true,
-  })
+  .pick({ color: true, opacity: true, order: true, modified: true })
+  .extend(strokeStyleSchema.shape)
   .partial();
 
 const effectSchema = z.discriminatedUnion('type', [

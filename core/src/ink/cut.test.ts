@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { distanceToSegment } from '../geometry/index';
 import { cutStroke, type Swipe } from './cut';
 import { sampleAt, samplesOf, type Sample, type Samples } from './samples';
-import type { StrokeStyle } from './stroke';
+import type { StrokeStyle } from './style';
 import { trackOf, type TrackPoint } from './track';
 
 const style = (change: Partial<StrokeStyle> = {}): StrokeStyle => ({

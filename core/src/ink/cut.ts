@@ -1,6 +1,7 @@
 import { boxOf, type Box, type Point } from '../geometry/index';
+import { nibShape, reachOf, type NibShape } from './nib-shape';
 import type { Samples } from './samples';
-import type { StrokeStyle } from './stroke';
+import type { StrokeStyle } from './style';
 import { mixed, trackOf, type TrackPoint } from './track';
 
 /** What an eraser covers on its way from one point to another: a capsule. Radius in points. */
@@ -16,37 +17,44 @@ interface Stretch {
   readonly to: number;
 }
 
-/** What swipes leave of a stroke: `cutTrack` of its track. */
+/** What swipes leave of a stroke: `cutTrack` of its track and nib. */
 export function cutStroke(
   style: StrokeStyle,
   samples: Samples,
   swipes: readonly Swipe[],
 ): TrackPoint[][] | undefined {
-  return cutTrack(trackOf(style, samples), swipes);
+  return cutTrack(trackOf(style, samples), swipes, nibShape(style));
 }
 
 /**
- * The parts of a stroke's track whose discs the swipes do not touch, cut at the eraser's edge with
- * pressures and times in between. Undefined when the swipes do not touch it at all.
+ * The parts of a stroke's track where the nib, in its place and size, is out of touch of the swipes:
+ * cut at the eraser's edge with pressures and times in between. Undefined when the swipes do not
+ * touch it at all.
  */
 export function cutTrack(
   track: readonly TrackPoint[],
   swipes: readonly Swipe[],
+  shape: NibShape,
 ): TrackPoint[][] | undefined {
-  const gone = united(swipes.flatMap((swipe) => [...stretchesIn(track, swipe)]));
+  const gone = united(swipes.flatMap((swipe) => [...stretchesIn(track, swipe, shape)]));
   if (gone.length === 0) return undefined;
   return complement(gone, track.length - 1).map((kept) => pointsOf(track, kept));
 }
 
-function* stretchesIn(track: readonly TrackPoint[], swipe: Swipe): Generator<Stretch> {
+function* stretchesIn(
+  track: readonly TrackPoint[],
+  swipe: Swipe,
+  shape: NibShape,
+): Generator<Stretch> {
+  const coveredStretch = shape.isDisc ? coveredByDisc : coveredByEdge;
   if (track.length === 1) {
     const [dot] = track;
-    if (coveredStretch(dot, dot, swipe)) yield { from: 0, to: 0 };
+    if (coveredStretch(dot, dot, swipe, shape)) yield { from: 0, to: 0 };
   }
   const reach = boxOf(swipe.from, swipe.to);
   for (let i = 0; i + 1 < track.length; i++) {
     if (isApart(track[i], track[i + 1], reach, swipe.radius)) continue;
-    const covered = coveredStretch(track[i], track[i + 1], swipe);
+    const covered = coveredStretch(track[i], track[i + 1], swipe, shape);
     if (covered) yield { from: i + covered.from, to: i + covered.to };
   }
 }
@@ -66,7 +74,7 @@ function isApart(a: TrackPoint, b: TrackPoint, reach: Box, radius: number): bool
  * The part of the way from `a` to `b` whose discs touch the capsule, as shares of the way. It is
  * one stretch, for the distance to a convex shape is convex along a line.
  */
-function coveredStretch(a: TrackPoint, b: TrackPoint, swipe: Swipe): Stretch | undefined {
+function coveredByDisc(a: TrackPoint, b: TrackPoint, swipe: Swipe): Stretch | undefined {
   const [dx, dy] = [b.x - a.x, b.y - a.y];
   const reach = swipe.radius + a.radius;
   const grows = b.radius - a.radius;
@@ -97,6 +105,35 @@ function coveredStretch(a: TrackPoint, b: TrackPoint, swipe: Swipe): Stretch | u
     from: Math.min(...parts.map((part) => part.from)),
     to: Math.max(...parts.map((part) => part.to)),
   };
+}
+
+/** Directions in which a broad edge and an eraser are compared: within 0.02 pt of every direction. */
+const DIRECTIONS = Array.from({ length: 128 }, (_, k) => {
+  const angle = (2 * Math.PI * k) / 128;
+  return { x: Math.cos(angle), y: Math.sin(angle) };
+});
+
+/**
+ * The same for a nib that is no disc. Two convex shapes touch unless some direction separates them:
+ * where their reaches in it together fall short of the distance (the separating axis theorem).
+ */
+function coveredByEdge(
+  a: TrackPoint,
+  b: TrackPoint,
+  { from, to, radius }: Swipe,
+  shape: NibShape,
+): Stretch | undefined {
+  let covered: Stretch | undefined = { from: 0, to: 1 };
+  for (const u of DIRECTIONS) {
+    const eraser = Math.max(u.x * from.x + u.y * from.y, u.x * to.x + u.y * to.y) + radius;
+    const reach = eraser + reachOf(shape, a.radius, u);
+    covered = shared(
+      covered,
+      below(u.x * (b.x - a.x) + u.y * (b.y - a.y), u.x * a.x + u.y * a.y - reach),
+    );
+    if (!covered) return undefined;
+  }
+  return covered;
 }
 
 /** Where within 0–1 a·t² + b·t + c ≤ 0. */

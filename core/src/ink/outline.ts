@@ -4,20 +4,34 @@ import { TOLERANCE } from './spine';
 /** A closed polygon as x, y, x, y, … in points; filled by the nonzero winding rule. */
 export type Polygon = Float64Array;
 
+/** Which ends of a line are cut off straight instead of being rounded. */
+export interface FlatEnds {
+  readonly start: boolean;
+  readonly end: boolean;
+}
+
+const roundEnds: FlatEnds = { start: false, end: false };
+
 /** Cosine of the turn below which two edges are joined without an arc: 0.12 rad. */
 const NEARLY_STRAIGHT = Math.cos(0.12);
 
 /**
  * The outline of the discs `from`–`to` (both included) of a spine: the area a disc sweeps, with
- * round ends and joins. Between two discs the edges are their outer tangents. On the inner side of
+ * round joins, and round ends but where they are flat. Between two discs the edges are their outer tangents. On the inner side of
  * a sharp turn the outline passes through the disc's centre, so that every part of it turns the
  * same way and the nonzero rule leaves no holes.
  */
-export function outlineOf(spine: Spine, from = 0, to = spine.length - 1): Polygon {
+export function outlineOf(
+  spine: Spine,
+  from = 0,
+  to = spine.length - 1,
+  flat: FlatEnds = roundEnds,
+): Polygon {
   const { x, y, radius } = spine;
   left.clear();
   if (from >= to) {
-    arc(left, x[to], y[to], radius[to], 0, -2 * Math.PI);
+    if (flat.start && flat.end) square(left, x[to], y[to], radius[to]);
+    else arc(left, x[to], y[to], radius[to], 0, -2 * Math.PI);
     return left.toArray();
   }
   right.clear();
@@ -40,7 +54,7 @@ export function outlineOf(spine: Spine, from = 0, to = spine.length - 1): Polygo
     const nrx = ux * lean + uy * across;
     const nry = uy * lean - ux * across;
     if (i === from) {
-      cap(left, x[i], y[i], radius[i], nrx, nry, nlx, nly);
+      cap(left, x[i], y[i], radius[i], nrx, nry, nlx, nly, flat.start);
     } else {
       join(left, x[i], y[i], radius[i], lx, ly, nlx, nly, -1, way);
       join(right, x[i], y[i], radius[i], rx, ry, nrx, nry, 1, way);
@@ -50,7 +64,7 @@ export function outlineOf(spine: Spine, from = 0, to = spine.length - 1): Polygo
     rx = nrx;
     ry = nry;
   }
-  cap(left, x[to], y[to], radius[to], lx, ly, rx, ry);
+  cap(left, x[to], y[to], radius[to], lx, ly, rx, ry, flat.end);
   left.addReversed(right);
   return left.toArray();
 }
@@ -103,7 +117,7 @@ function join(
   side.add(x + radius * bx, y + radius * by);
 }
 
-/** A round end: from one outward direction backwards in angle to another. */
+/** An end: straight across, or round from one outward direction backwards in angle to another. */
 function cap(
   side: PointList,
   x: number,
@@ -113,10 +127,24 @@ function cap(
   ay: number,
   bx: number,
   by: number,
+  isFlat: boolean,
 ): void {
+  if (isFlat) {
+    side.add(x + radius * ax, y + radius * ay);
+    side.add(x + radius * bx, y + radius * by);
+    return;
+  }
   const start = Math.atan2(ay, ax);
   const turn = Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
   arc(side, x, y, radius, start, start + (turn < 0 ? turn : turn - 2 * Math.PI));
+}
+
+/** What a flat-ended stroke leaves when it is only touched. */
+function square(side: PointList, x: number, y: number, half: number): void {
+  side.add(x - half, y + half);
+  side.add(x + half, y + half);
+  side.add(x + half, y - half);
+  side.add(x - half, y - half);
 }
 
 /** Points of the arc from one angle to another (radians), both ends included. */

@@ -78,6 +78,7 @@ interface Knot {
   readonly x: number;
   readonly y: number;
   radius: number;
+  readonly tone: number;
 }
 
 /**
@@ -90,6 +91,8 @@ export class Spine {
   x = new Float64Array(64);
   y = new Float64Array(64);
   radius = new Float64Array(64);
+  /** How dark the ink is at each disc, 0–1. */
+  tone = new Float64Array(64);
   /** Number of discs; those behind `settled` are there after `complete`. */
   length = 0;
   /** Number of discs that are final. */
@@ -101,7 +104,7 @@ export class Spine {
   private p2: Knot | undefined;
 
   /** Adds a point of the centre line. One that only repeats the last place is left out. */
-  add(x: number, y: number, radius: number): void {
+  add(x: number, y: number, radius: number, tone = 1): void {
     const last = this.p2;
     this.length = this.settled;
     if (last && length(x - last.x, y - last.y) < SAME_PLACE) {
@@ -109,8 +112,8 @@ export class Spine {
       if (!this.p1 && radius > last.radius) last.radius = this.radius[0] = radius;
       return;
     }
-    const knot = { x, y, radius };
-    if (!last) this.disc(x, y, radius);
+    const knot = { x, y, radius, tone };
+    if (!last) this.disc(x, y, radius, tone);
     else if (this.p1) this.segment(this.p0, this.p1, last, knot);
     this.settled = this.length;
     this.p0 = this.p1;
@@ -126,8 +129,14 @@ export class Spine {
     this.length = this.settled;
     if (!this.p2) return;
     if (this.p1) this.segment(this.p0, this.p1, this.p2, undefined);
+    this.extend(x, y);
+  }
+
+  /** Goes straight on to where the nib is thought to be next, until a point is added. */
+  extend(x: number, y: number): void {
     const i = this.length - 1;
-    if (length(x - this.x[i], y - this.y[i]) >= SAME_PLACE) this.disc(x, y, this.radius[i]);
+    if (i >= 0 && length(x - this.x[i], y - this.y[i]) >= SAME_PLACE)
+      this.disc(x, y, this.radius[i], this.tone[i]);
   }
 
   /** Appends the discs from `p1` to `p2`, between their neighbours where they have any. */
@@ -135,12 +144,17 @@ export class Spine {
     const chords = curveBetween(p0, p1, p2, p3);
     for (let k = 1; k < chords; k++) {
       const t = k / chords;
-      this.disc(curveX(p1, p2, t), curveY(p1, p2, t), p1.radius + (p2.radius - p1.radius) * t);
+      this.disc(
+        curveX(p1, p2, t),
+        curveY(p1, p2, t),
+        p1.radius + (p2.radius - p1.radius) * t,
+        p1.tone + (p2.tone - p1.tone) * t,
+      );
     }
-    this.disc(p2.x, p2.y, p2.radius);
+    this.disc(p2.x, p2.y, p2.radius, p2.tone);
   }
 
-  private disc(x: number, y: number, radius: number): void {
+  private disc(x: number, y: number, radius: number, tone: number): void {
     const n = this.length;
     if (n === this.x.length) this.enlarge();
     if (n > 0) {
@@ -153,6 +167,7 @@ export class Spine {
     this.x[n] = x;
     this.y[n] = y;
     this.radius[n] = radius;
+    this.tone[n] = tone;
     this.length = n + 1;
   }
 
@@ -165,5 +180,6 @@ export class Spine {
     this.x = twice(this.x);
     this.y = twice(this.y);
     this.radius = twice(this.radius);
+    this.tone = twice(this.tone);
   }
 }

@@ -1,86 +1,165 @@
-import type { Point } from '../geometry/index';
-import { OneEuroFilter, type OneEuroSettings } from './one-euro';
-import { outlineOf, type Polygon } from './outline';
+import { transform } from '../geometry/index';
+import { grainLevel } from './grain';
+import { mapPolygon, nibShape, type NibShape } from './nib-shape';
+import { areaOf, outlineOf, type FlatEnds, type Polygon } from './outline';
+import { Passes } from './passes';
 import { sampleAt, type Sample, type Samples } from './samples';
 import { Spine } from './spine';
+import { centreLine, isBar, isFlat, radiusFor, toneFor, type StrokeStyle } from './style';
 
-/** What draws a stroke. `highlighter` is straight, flat-ended and as wide as its width. */
-export const instruments = ['fineliner', 'nib', 'highlighter'] as const;
-export type Instrument = (typeof instruments)[number];
-
-/** What a stroke looks like apart from its samples. Width in points; smoothing 0 (off) to 1. */
-export interface StrokeStyle {
-  readonly instrument: Instrument;
-  readonly width: number;
-  readonly smoothing: number;
+/** Something filled, in page space, by the nonzero rule. */
+export interface Piece {
+  readonly polygon: Polygon;
+  /** Level of the paper's grain that shows in it, 1 to `GRAIN.levels`; 0 for none: solid. */
+  readonly grain: number;
+  /** It may turn the other way than the rest, so that in one path they would cancel out. */
+  readonly isAlone?: true;
 }
 
 /** Discs in a piece of a stroke that is filled as one polygon. */
 const PIECE = 16;
 
 /**
- * A stroke being drawn: samples in, filled polygons out. Pieces that can no longer change are
+ * A stroke being drawn: samples in, filled pieces out. Pieces that can no longer change are
  * outlined once, so a sample costs the same however long the stroke has become.
  */
 export class Stroke {
-  private readonly pieces: Polygon[] = [];
+  private readonly pieces: Piece[] = [];
+  /** The disc at which the next piece starts. */
+  private from = 0;
   private readonly spine = new Spine();
-  private readonly line: (sample: Sample) => Point;
+  private readonly shape: NibShape;
+  private readonly line: ReturnType<typeof centreLine>;
+  private readonly passes: Passes | undefined;
   private first: Sample | undefined;
   private last: Sample | undefined;
 
   constructor(private readonly style: StrokeStyle) {
     this.line = centreLine(style);
+    this.shape = nibShape(style);
+    if (style.darkens && style.freeform) this.passes = new Passes(this.spine, style.width / 2);
   }
 
   /** Adds a (quantised) sample. */
   add(sample: Sample): void {
     this.first ??= sample;
     this.last = sample;
-    if (this.style.instrument === 'highlighter') return;
-    const at = this.line(sample);
-    this.spine.add(at.x, at.y, radiusFor(this.style, sample.pressure));
+    if (isBar(this.style)) return;
+    const at = transform(this.shape.toDisc, this.line(sample));
+    this.spine.add(at.x, at.y, radiusFor(this.style, sample), toneFor(this.style, sample));
   }
 
-  /** Polygons that will not change any more. */
-  settledPieces(): readonly Polygon[] {
-    for (;;) {
-      const from = this.pieces.length * PIECE;
-      if (this.spine.settled <= from + PIECE) return this.pieces;
-      this.pieces.push(outlineOf(this.spine, from, from + PIECE));
+  /** Pieces that will not change any more. */
+  settledPieces(): readonly Piece[] {
+    if (this.passes) {
+      this.passes.look(this.spine.settled);
+      for (let i = this.pieces.length; i < this.passes.starts.length; i++)
+        this.settle(this.passes.starts[i]);
+    } else {
+      while (this.spine.settled > this.from + PIECE) this.settle(this.from + PIECE);
     }
+    return this.pieces;
   }
 
-  /** The part behind the settled pieces, as it is now. Empty before the first sample. */
-  tail(): Polygon[] {
+  /**
+   * The part behind the settled pieces, as it is now, and on through `ahead`, where the pen is
+   * thought to go. Empty before the first sample.
+   */
+  tail(ahead: readonly Sample[] = []): Piece[] {
     if (!this.first || !this.last) return [];
-    if (this.style.instrument === 'highlighter')
-      return [bar(this.first, this.last, this.style.width)];
-    const from = this.settledPieces().length * PIECE;
-    this.spine.complete(this.last.x, this.last.y);
-    return [outlineOf(this.spine, from)];
+    if (isBar(this.style)) return [this.bar(ahead.at(-1) ?? this.last)];
+    this.settledPieces();
+    this.complete();
+    for (const sample of ahead) {
+      const { x, y } = transform(this.shape.toDisc, sample);
+      this.spine.extend(x, y);
+    }
+    return [this.piece(this.from), ...this.enclosed()];
   }
 
   /** Everything drawn so far. */
-  polygons(): Polygon[] {
+  all(): Piece[] {
     return [...this.settledPieces(), ...this.tail()];
   }
 
-  /** Everything drawn so far as a single outline. */
-  outline(): Polygon[] {
-    if (this.style.instrument === 'highlighter' || !this.last) return this.tail();
-    this.spine.complete(this.last.x, this.last.y);
-    return [outlineOf(this.spine)];
+  /** The same area as `all`, in as few pieces as there can be. */
+  outline(): Piece[] {
+    if (!this.last || this.passes || isBar(this.style)) return this.all();
+    if (this.style.instrument !== 'pencil') {
+      this.complete();
+      return [this.piece(0), ...this.enclosed()];
+    }
+    const starts = [...this.pieces.keys(), this.pieces.length];
+    const levels = this.all().map(({ grain }) => grain);
+    const runs = starts.filter((i) => i === 0 || levels[i] !== levels[i - 1]);
+    return runs.map((i, k): Piece => {
+      const next = runs[k + 1];
+      const to = next === undefined ? this.spine.length - 1 : next * PIECE;
+      return { polygon: outlineOf(this.spine, i * PIECE, to), grain: levels[i] };
+    });
+  }
+
+  private settle(to: number): void {
+    this.pieces.push(this.piece(this.from, to));
+    this.from = to;
+  }
+
+  private complete(): void {
+    const end = transform(this.shape.toDisc, this.last!);
+    this.spine.complete(end.x, end.y);
+  }
+
+  /** The discs from one to another; to the end of the line by default. */
+  private piece(from: number, to?: number): Piece {
+    const { spine, style } = this;
+    const end = to ?? spine.length - 1;
+    const isCut = isFlat(style);
+    // Passes are cut straight where one goes over into the next.
+    const flat: FlatEnds = {
+      start: isCut ? from === 0 || !!this.passes : !!this.passes && from > 0,
+      end: isCut ? to === undefined || !!this.passes : !!this.passes && to !== undefined,
+    };
+    const polygon = outlineOf(spine, from, end, flat);
+    if (!this.shape.isDisc) mapPolygon(polygon, this.shape.toPage);
+    const grain =
+      style.instrument === 'pencil' ? grainLevel(spine.tone[Math.floor((from + end) / 2)]) : 0;
+    return { polygon, grain };
+  }
+
+  /** What the way of a wash that fills encloses. */
+  private enclosed(): Piece[] {
+    const { spine, style } = this;
+    if (style.instrument !== 'wash' || !style.fills || spine.length < 3) return [];
+    const polygon = new Float64Array(2 * spine.length);
+    for (let i = 0; i < spine.length; i++) {
+      polygon[2 * i] = spine.x[i];
+      polygon[2 * i + 1] = spine.y[i];
+    }
+    return areaOf(polygon) === 0 ? [] : [{ polygon, grain: 0, isAlone: true }];
+  }
+
+  /** A bar from the first sample; where it has no length, as wide as it is high. */
+  private bar(to: Sample): Piece {
+    const { x, y } = this.first!;
+    const half = this.style.width / 2;
+    const flat = isFlat(this.style);
+    const line = new Spine();
+    line.add(x, y, half);
+    line.complete(to.x, to.y);
+    return {
+      polygon: outlineOf(line, 0, line.length - 1, { start: flat, end: flat }),
+      grain: 0,
+    };
   }
 }
 
-/** The polygons of a whole stroke; the same ones its samples gave while it was drawn. */
-export function strokePolygons(style: StrokeStyle, samples: Samples): Polygon[] {
-  return strokeOf(style, samples).polygons();
+/** The pieces of a whole stroke; the same ones its samples gave while it was drawn. */
+export function strokePieces(style: StrokeStyle, samples: Samples): Piece[] {
+  return strokeOf(style, samples).all();
 }
 
-/** The same area as `strokePolygons`, as one polygon where it can be. */
-export function strokeOutline(style: StrokeStyle, samples: Samples): Polygon[] {
+/** The same area as `strokePieces`, in as few pieces as there can be. */
+export function strokeOutline(style: StrokeStyle, samples: Samples): Piece[] {
   return strokeOf(style, samples).outline();
 }
 
@@ -88,48 +167,4 @@ function strokeOf(style: StrokeStyle, samples: Samples): Stroke {
   const stroke = new Stroke(style);
   for (let i = 0; i < samples.length; i++) stroke.add(sampleAt(samples, i));
   return stroke;
-}
-
-/** Radius in points at a pressure of 0–1. A nib has its nominal width at 0.5, a mouse's pressure. */
-export function radiusFor(style: StrokeStyle, pressure: number): number {
-  const share = style.instrument === 'nib' ? 0.35 + 1.3 * pressure : 1;
-  return (style.width / 2) * share;
-}
-
-/** 1€ settings for page space (points, seconds); tuned by eye on handwriting of 2–4 mm. */
-export function smoothingSettings(smoothing: number): OneEuroSettings {
-  return { minCutoff: 14 - 11 * smoothing, beta: 0.25 - 0.2 * smoothing, derivativeCutoff: 1 };
-}
-
-/** Where the centre line goes for each sample, given in turn: smoothed, or the sample itself. */
-export function centreLine({ smoothing }: StrokeStyle): (sample: Sample) => Point {
-  if (smoothing === 0) return (sample) => sample;
-  const settings = smoothingSettings(smoothing);
-  const x = new OneEuroFilter(settings);
-  const y = new OneEuroFilter(settings);
-  return (sample) => ({
-    x: x.filter(sample.x, sample.time / 1000),
-    y: y.filter(sample.y, sample.time / 1000),
-  });
-}
-
-/** A flat-ended bar; a mere touch gives a square. */
-function bar(a: Sample, b: Sample, width: number): Polygon {
-  const way = Math.hypot(b.x - a.x, b.y - a.y);
-  const half = width / 2;
-  const ux = way > 0 ? (b.x - a.x) / way : 1;
-  const uy = way > 0 ? (b.y - a.y) / way : 0;
-  const back = way > 0 ? 0 : half;
-  const start = { x: a.x - ux * back, y: a.y - uy * back };
-  const end = { x: b.x + ux * back, y: b.y + uy * back };
-  return Float64Array.of(
-    start.x - uy * half,
-    start.y + ux * half,
-    end.x - uy * half,
-    end.y + ux * half,
-    end.x + uy * half,
-    end.y - ux * half,
-    start.x + uy * half,
-    start.y - ux * half,
-  );
 }

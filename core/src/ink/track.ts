@@ -1,9 +1,14 @@
+import { transform, type Point } from '../geometry/index';
+import { nibShape, type NibShape } from './nib-shape';
 import type { Sample, Samples } from './samples';
 import { sampleAt } from './samples';
 import { SAME_PLACE, curveBetween, curveX, curveY } from './spine';
-import { centreLine, radiusFor, type StrokeStyle } from './stroke';
+import { centreLine, isBar, isFlat, radiusFor, type StrokeStyle } from './style';
 
-/** A point of a stroke's centre line. Radius in points. */
+/**
+ * A point of a stroke's centre line. Radius of what is drawn around it, in points; 0 where the ink
+ * is cut off straight there.
+ */
 export interface TrackPoint extends Sample {
   readonly radius: number;
 }
@@ -13,7 +18,8 @@ export interface TrackPoint extends Sample {
  * straight in between. What samples carry besides their place is interpolated.
  */
 export function trackOf(style: StrokeStyle, samples: Samples): TrackPoint[] {
-  const { knots, end } = knotsOf(style, samples);
+  const shape = nibShape(style);
+  const { knots, end } = knotsOf(style, shape, samples);
   const track: TrackPoint[] = knots.slice(0, 1);
   for (let i = 0; i + 1 < knots.length; i++) {
     const [a, b] = [knots[i], knots[i + 1]];
@@ -26,7 +32,9 @@ export function trackOf(style: StrokeStyle, samples: Samples): TrackPoint[] {
   }
   // The way on to the raw end is straight, as it is while drawing.
   if (end) track.push(end);
-  return track;
+  return shape.isDisc
+    ? track
+    : track.map((point) => ({ ...point, ...transform(shape.toPage, point) }));
 }
 
 /** The point at `t` of 0–1 between two points of a track. */
@@ -46,21 +54,20 @@ export function mixed(a: TrackPoint, b: TrackPoint, t: number): TrackPoint {
 /** What the curve goes through, and the nib's place where smoothing has not reached it. */
 function knotsOf(
   style: StrokeStyle,
+  shape: NibShape,
   samples: Samples,
 ): { knots: TrackPoint[]; end: TrackPoint | undefined } {
   if (samples.length === 0) return { knots: [], end: undefined };
   const last = sampleAt(samples, samples.length - 1);
-  const knot = (sample: Sample, at: { x: number; y: number }): TrackPoint => ({
+  const isCut = isFlat(style);
+  const knot = (sample: Sample, at: Point): TrackPoint => ({
     ...sample,
-    x: at.x,
-    y: at.y,
-    radius: radiusFor(style, sample.pressure),
+    ...transform(shape.toDisc, at),
+    radius: isCut ? 0 : radiusFor(style, sample),
   });
-  if (style.instrument === 'highlighter') {
-    // A bar from end to end, cut off flat.
+  if (isBar(style)) {
     const ends = samples.length > 1 ? [sampleAt(samples, 0), last] : [last];
-    const knots = ends.map((sample) => ({ ...knot(sample, sample), radius: 0 }));
-    return { knots, end: undefined };
+    return { knots: ends.map((sample) => knot(sample, sample)), end: undefined };
   }
   const line = centreLine(style);
   const knots: TrackPoint[] = [];
@@ -69,10 +76,9 @@ function knotsOf(
     const next = knot(sample, line(sample));
     if (isFarther(knots.at(-1), next)) knots.push(next);
   }
-  return { knots, end: isFarther(knots.at(-1), last) ? knot(last, last) : undefined };
+  const end = knot(last, last);
+  return { knots, end: isFarther(knots.at(-1), end) ? end : undefined };
 }
 
-const isFarther = (
-  from: { x: number; y: number } | undefined,
-  to: { x: number; y: number },
-): boolean => !from || Math.hypot(to.x - from.x, to.y - from.y) >= SAME_PLACE;
+const isFarther = (from: Point | undefined, to: Point): boolean =>
+  !from || Math.hypot(to.x - from.x, to.y - from.y) >= SAME_PLACE;

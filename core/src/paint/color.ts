@@ -13,6 +13,41 @@ export function hexOf(r: number, g: number, b: number): string {
   return `#${byte(r)}${byte(g)}${byte(b)}`;
 }
 
+/** Hue in degrees, saturation and lightness in percent (CSS Color 4, 7). */
+export interface Hsl {
+  readonly hue: number;
+  readonly saturation: number;
+  readonly lightness: number;
+}
+
+/** A colour as hue, saturation and lightness (CSS Color 4, 7.2); greys have hue 0. */
+export function hslOf(color: string): Hsl {
+  const [r, g, b] = rgbOf(color);
+  const max = Math.max(r, g, b);
+  const min = Math.min(r, g, b);
+  const range = max - min;
+  const lightness = (max + min) / 2;
+  if (range === 0) return { hue: 0, saturation: 0, lightness: lightness * 100 };
+  const sixth =
+    max === r
+      ? (g - b) / range + (g < b ? 6 : 0)
+      : max === g
+        ? (b - r) / range + 2
+        : (r - g) / range + 4;
+  const saturation = (max - lightness) / Math.min(lightness, 1 - lightness);
+  return { hue: sixth * 60, saturation: saturation * 100, lightness: lightness * 100 };
+}
+
+/** The inverse of `hslOf`, to the nearest colour of 8 bits (CSS Color 4, 7.1). */
+export function hexOfHsl({ hue, saturation, lightness }: Hsl): string {
+  const [s, l] = [saturation / 100, lightness / 100];
+  const part = (n: number): number => {
+    const k = (n + hue / 30) % 12;
+    return l - s * Math.min(l, 1 - l) * Math.max(-1, Math.min(k - 3, 9 - k, 1));
+  };
+  return hexOf(part(0), part(8), part(4));
+}
+
 /** Relative luminance of a colour (WCAG 2.2, “relative luminance”). */
 export function luminance(color: string): number {
   const [r, g, b] = rgbOf(color).map((c) =>

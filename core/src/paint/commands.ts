@@ -1,23 +1,29 @@
-import type { Annotation, Ink, Markup, Quad } from '../document/index';
-import { samplesFromBase64, strokeOutline, strokePolygons, type Polygon } from '../ink/index';
+import type { Annotation, Blend, Ink, InkStyle, Markup, Quad } from '../document/index';
+import {
+  samplesFromBase64,
+  strokeOutline,
+  strokePieces,
+  type Piece,
+  type Polygon,
+} from '../ink/index';
 
-/** Fill polygons, each by the nonzero rule, in page space. */
-export interface FillCommand {
-  readonly polygons: readonly Polygon[];
+/** Paint pieces, opaque and one over the other, and lay the whole of it on the page. */
+export interface PaintCommand {
+  readonly pieces: readonly Piece[];
   readonly color: string;
   readonly opacity: number;
-  /** `multiply`: the ink lies under the words (ISO 32000-1, 11.3.5). */
-  readonly blend: 'normal' | 'multiply';
+  /** `multiply`: it lies under the words (ISO 32000-1, 11.3.5). */
+  readonly blend: Blend;
 }
 
 /**
  * What an annotation looks like. Foreign annotations are drawn from their own appearance: none.
  * Ink comes in the pieces it was drawn in, for screens, or `whole`, which is shorter to write down.
  */
-export function paint(annotation: Annotation, ink: 'pieces' | 'whole' = 'pieces'): FillCommand[] {
+export function paint(annotation: Annotation, ink: 'pieces' | 'whole' = 'pieces'): PaintCommand[] {
   switch (annotation.kind) {
     case 'ink':
-      return [paintInk(annotation, ink === 'whole' ? strokeOutline : strokePolygons)];
+      return paintInk(annotation, ink === 'whole' ? strokeOutline : strokePieces);
     case 'highlight':
     case 'underline':
     case 'strikeout':
@@ -27,29 +33,34 @@ export function paint(annotation: Annotation, ink: 'pieces' | 'whole' = 'pieces'
   }
 }
 
+/** How ink of a style mixes with what lies under it. */
+export function blendOf({ instrument, blend }: InkStyle): Blend {
+  return blend ?? (instrument === 'highlighter' || instrument === 'wash' ? 'multiply' : 'normal');
+}
+
 /** Whether the annotation is painted under the page's words and the other ink. */
 export function liesUnder(annotation: Annotation): boolean {
   return (
     annotation.kind === 'highlight' ||
-    (annotation.kind === 'ink' && annotation.instrument === 'highlighter')
+    (annotation.kind === 'ink' && blendOf(annotation) === 'multiply')
   );
 }
 
-function paintInk(ink: Ink, outline: typeof strokeOutline): FillCommand {
-  return {
-    polygons: outline(ink, samplesFromBase64(ink.samples)),
-    color: ink.color,
-    opacity: ink.opacity,
-    blend: liesUnder(ink) ? 'multiply' : 'normal',
-  };
+function paintInk(ink: Ink, pieces: typeof strokePieces): PaintCommand[] {
+  const { color, opacity } = ink;
+  const blend = blendOf(ink);
+  const all = pieces(ink, samplesFromBase64(ink.samples));
+  // Passes of a stroke that darkens itself are laid on the page one after the other.
+  const groups = ink.darkens ? all.map((piece) => [piece]) : [all];
+  return groups.map((group) => ({ pieces: group, color, opacity, blend }));
 }
 
-function paintMarkup(markup: Markup): FillCommand {
+function paintMarkup(markup: Markup): PaintCommand {
   const polygons = markup.quads.map((quad) =>
     markup.kind === 'highlight' ? wholeQuad(quad) : lineAcross(quad, LINE_AT[markup.kind]),
   );
   return {
-    polygons,
+    pieces: polygons.map((polygon) => ({ polygon, grain: 0 })),
     color: markup.color,
     opacity: markup.opacity,
     blend: markup.kind === 'highlight' ? 'multiply' : 'normal',

@@ -32,16 +32,17 @@ const markup = (kind: Markup['kind']): Markup => ({
 
 test('a highlight fills its quads and lies under the words', () => {
   const [command] = paint(markup('highlight'));
-  expect([...command.polygons[0]]).toEqual([0, 0, 100, 0, 100, 10, 0, 10]);
+  expect([...command.pieces[0].polygon]).toEqual([0, 0, 100, 0, 100, 10, 0, 10]);
   expect(command.blend).toBe('multiply');
   expect(liesUnder(markup('highlight'))).toBe(true);
 });
 
 test('an underline lies low, a strikeout in the middle of the line, both over the words', () => {
   const middle = (kind: 'underline' | 'strikeout'): number => {
-    const [{ polygons, blend }] = paint(markup(kind));
+    const [{ pieces, blend }] = paint(markup(kind));
+    const [{ polygon }] = pieces;
     expect(blend).toBe('normal');
-    return (polygons[0][1] + polygons[0][5]) / 2;
+    return (polygon[1] + polygon[5]) / 2;
   };
   expect(middle('underline')).toBeGreaterThan(8.5);
   expect(middle('strikeout')).toBeGreaterThan(4);

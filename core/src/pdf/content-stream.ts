@@ -1,32 +1,70 @@
 import { simplify, type Matrix } from '../geometry/index';
-import type { Polygon } from '../ink/index';
-import { rgbOf, type FillCommand } from '../paint/index';
+import type { Piece, Polygon } from '../ink/index';
+import { rgbOf, type PaintCommand } from '../paint/index';
 import { PdfDict, name, serializeNumber } from './objects/index';
 
-/** Drawing commands as a content stream (ISO 32000-1, 7.8.2) with the resources it names. */
+/** Paint commands as a content stream (ISO 32000-1, 7.8.2) and what it names. */
 export interface Content {
   readonly bytes: Uint8Array;
-  readonly resources: PdfDict;
+  /** Graphics states (8.4.5) by name. */
+  readonly states: PdfDict;
+  /** Levels of grain it fills with; their patterns are named by `grainName`. */
+  readonly grains: readonly number[];
+  /** Transparency groups (11.6.6) it draws; named by `groupName` and their place here. */
+  readonly groups: readonly Content[];
 }
+
+/** The name of the colour space for patterns that are given their colour. */
+export const GRAIN_SPACE = 'GS';
+export const grainName = (level: number): string => `G${level}`;
+export const groupName = (index: number): string => `X${index}`;
 
 /** Points of outlines nearer than this to the line without them are left out: 1/50 pt. */
 const TOLERANCE = 0.02;
 
 /** Writes commands given in page space, mapped by `toUser`. Coordinates keep 1/100 pt. */
-export function contentOf(commands: readonly FillCommand[], toUser: Matrix): Content {
+export function contentOf(commands: readonly PaintCommand[], toUser: Matrix): Content {
   const states = new Map<string, PdfDict>();
+  const grains = new Set<number>();
+  const groups: Content[] = [];
   const writer = new ContentWriter();
   for (const command of commands) {
     const state = stateName(command);
     states.set(state, stateDict(command));
-    writer.text(`/${state} gs\n${rgbOf(command.color).map(short).join(' ')} rg\n`);
-    for (const polygon of command.polygons) writer.polygon(polygon, toUser);
-    writer.text('f\n');
+    writer.text(`/${state} gs\n`);
+    const paths = pathsOf(command.pieces);
+    const shows = command.opacity < 1 || command.blend !== 'normal';
+    if (shows && paths.length > 1) {
+      // What is painted twice must not show twice.
+      const opaque: PaintCommand = { ...command, opacity: 1, blend: 'normal' };
+      writer.text(`/${groupName(groups.length)} Do\n`);
+      groups.push(contentOf([opaque], toUser));
+      continue;
+    }
+    for (const path of paths) {
+      const color = rgbOf(command.color).map(short).join(' ');
+      const { grain } = path[0];
+      if (grain > 0) grains.add(grain);
+      writer.text(
+        grain > 0 ? `/${GRAIN_SPACE} cs ${color} /${grainName(grain)} scn\n` : `${color} rg\n`,
+      );
+      for (const { polygon } of path) writer.polygon(polygon, toUser);
+      writer.text('f\n');
+    }
   }
-  return {
-    bytes: writer.bytes(),
-    resources: PdfDict.of({ ExtGState: new PdfDict(states) }),
-  };
+  return { bytes: writer.bytes(), states: new PdfDict(states), grains: [...grains], groups };
+}
+
+/** Pieces that can be filled at once. */
+function pathsOf(pieces: readonly Piece[]): Piece[][] {
+  const paths: Piece[][] = [];
+  for (const piece of pieces) {
+    const path = paths.at(-1);
+    const joins = path && path[0].grain === piece.grain && !piece.isAlone && !path[0].isAlone;
+    if (joins) path.push(piece);
+    else paths.push([piece]);
+  }
+  return paths;
 }
 
 /** Writes bytes without a string in between: outlines have thousands of coordinates. */
@@ -93,11 +131,11 @@ const LINE = 108;
 
 const short = (value: number): string => serializeNumber(Math.round(value * 1e4) / 1e4);
 
-function stateName(command: FillCommand): string {
+function stateName(command: PaintCommand): string {
   return `${command.blend === 'multiply' ? 'M' : 'N'}${Math.round(command.opacity * 1000)}`;
 }
 
-function stateDict(command: FillCommand): PdfDict {
+function stateDict(command: PaintCommand): PdfDict {
   return PdfDict.of({
     BM: name(command.blend === 'multiply' ? 'Multiply' : 'Normal'),
     ca: command.opacity,

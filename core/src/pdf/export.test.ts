@@ -130,7 +130,7 @@ test('an outline written down covers what it covered, to 1/50 pt', () => {
     fc.property(fc.array(corner, { minLength: 3, maxLength: 12 }), (corners) => {
       const polygon = Float64Array.from(corners.flat());
       const { bytes } = contentOf(
-        [{ polygons: [polygon], color: '#000000', opacity: 1, blend: 'normal' }],
+        [{ pieces: [{ polygon, grain: 0 }], color: '#000000', opacity: 1, blend: 'normal' }],
         [1, 0, 0, -1, 5, 300],
       );
       const written = [...latin1(bytes).matchAll(/^(-?[\d.]+) (-?[\d.]+) [ml]$/gm)].flatMap((m) => [

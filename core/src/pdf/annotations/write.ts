@@ -11,16 +11,7 @@ import {
 import { encodeSamples, polygonBounds, samplesFromBase64, type Samples } from '../../ink/index';
 import { paint, rgbOf } from '../../paint/index';
 import { contentOf, type Content } from '../content-stream';
-import {
-  PdfDict,
-  PdfString,
-  name,
-  pdfDate,
-  textString,
-  writtenStream,
-  type Deflate,
-  type PdfValue,
-} from '../objects/index';
+import { PdfDict, PdfString, name, pdfDate, textString, type PdfValue } from '../objects/index';
 import { OWN_KEY } from './kinds';
 
 /** Annotations that Stylet draws itself. */
@@ -37,18 +28,17 @@ const PRINT = 4;
 export interface WrittenAnnotation {
   /** Entries of its dictionary (ISO 32000-1, 12.5), without those two. */
   readonly entries: Record<string, PdfValue>;
-  /** Its appearance: a form XObject in default user space, as it stands in a file. */
-  readonly form: Uint8Array;
+  /** What its appearance draws, in default user space, and the box around that. */
+  readonly content: Content;
+  readonly box: Box;
 }
 
 /** Writes an annotation for pages whose space `toUser` maps to their default user space. */
-export function writeAnnotation(
-  annotation: OwnAnnotation,
-  toUser: Matrix,
-  deflate: Deflate,
-): WrittenAnnotation {
+export function writeAnnotation(annotation: OwnAnnotation, toUser: Matrix): WrittenAnnotation {
   const { content, box } = draw(annotation, toUser);
   return {
+    content,
+    box,
     entries: {
       Type: name('Annot'),
       Rect: rectangle(box),
@@ -64,23 +54,14 @@ export function writeAnnotation(
         : markupEntries(annotation, toUser)),
       [OWN_KEY]: ownEntries(annotation),
     },
-    form: writtenStream(
-      PdfDict.of({
-        Type: name('XObject'),
-        Subtype: name('Form'),
-        FormType: 1,
-        BBox: rectangle(box),
-        Resources: content.resources,
-      }),
-      content.bytes,
-      deflate,
-    ),
   };
 }
 
 function draw(annotation: OwnAnnotation, toUser: Matrix): { content: Content; box: Box } {
   const commands = paint(annotation, 'whole');
-  const bounds = commands.map((command) => polygonBounds(command.polygons));
+  const bounds = commands.map((command) =>
+    polygonBounds(command.pieces.map(({ polygon }) => polygon)),
+  );
   const covered = boundsOf(
     bounds.flatMap((b) =>
       b ? [userPoint(toUser, b.x0, b.y0), userPoint(toUser, b.x1, b.y1)] : [],
@@ -151,4 +132,5 @@ export function isUntouched(annotation: Annotation): boolean {
 
 const round = (value: number): number => Math.round(value * 100) / 100;
 const userPoint = (toUser: Matrix, x: number, y: number): Point => transform(toUser, { x, y });
-const rectangle = (box: Box): number[] => [box.x0, box.y0, box.x1, box.y1].map(round);
+/** A box as an array (7.9.5). */
+export const rectangle = (box: Box): number[] => [box.x0, box.y0, box.x1, box.y1].map(round);

@@ -1,11 +1,13 @@
 import type { Matrix } from '../../geometry/index';
 import { PdfDict, WrittenObject, bytesOf, serialize } from '../objects/index';
-import type { Deflate, PdfUpdate, PdfRef } from '../objects/index';
-import { writeAnnotation, type OwnAnnotation, type WrittenAnnotation } from './write';
+import type { Deflate, PdfUpdate, PdfRef, PdfValue } from '../objects/index';
+import { Paper, addForm, writeForm, type WrittenForm } from './forms';
+import { writeAnnotation, type OwnAnnotation } from './write';
 
 interface Kept {
   readonly toUser: string;
-  readonly written: WrittenAnnotation;
+  readonly entries: Record<string, PdfValue>;
+  readonly form: WrittenForm;
   /** The dictionary up to where the references that differ from file to file are put in. */
   readonly head: Uint8Array;
 }
@@ -17,6 +19,9 @@ interface Kept {
 export class WrittenAnnotations {
   private kept = new WeakMap<OwnAnnotation, Kept>();
   private bytes = 0;
+  /** The paper in each file, by the space of its pages. */
+  private readonly papers = new WeakMap<PdfUpdate, Map<string, Paper>>();
+  private readonly stencils = new WeakMap<PdfUpdate, Map<number, PdfRef>>();
 
   constructor(
     readonly deflate: Deflate,
@@ -25,7 +30,7 @@ export class WrittenAnnotations {
 
   /** Adds an annotation's appearance to an update. */
   addForm(update: PdfUpdate, annotation: OwnAnnotation, toUser: Matrix): PdfRef {
-    return update.add(new WrittenObject([this.of(annotation, toUser).written.form]));
+    return addForm(update, this.of(annotation, toUser).form, this.paper(update, toUser));
   }
 
   /**
@@ -39,10 +44,9 @@ export class WrittenAnnotations {
     page: { readonly ref: PdfRef; readonly toUser: Matrix },
     before?: PdfDict,
   ): void {
-    const { written, head } = this.of(annotation, page.toUser);
-    const form = update.add(new WrittenObject([written.form]));
+    const { entries, head } = this.of(annotation, page.toUser);
+    const form = this.addForm(update, annotation, page.toUser);
     if (before) {
-      const { entries } = written;
       update.set(ref, before.with({ ...entries, P: page.ref, AP: PdfDict.of({ N: form }) }));
     } else {
       const rest = `/P ${serialize(page.ref)}/AP<</N ${serialize(form)}>>>>`;
@@ -54,15 +58,36 @@ export class WrittenAnnotations {
     const place = toUser.join(' ');
     const known = this.kept.get(annotation);
     if (known?.toUser === place) return known;
-    const written = writeAnnotation(annotation, toUser, this.deflate);
-    const head = bytesOf(serialize(PdfDict.of(written.entries)).slice(0, -'>>'.length));
-    const kept = { toUser: place, written, head };
+    const { entries, content, box } = writeAnnotation(annotation, toUser);
+    const form = writeForm(content, box, this.deflate);
+    const head = bytesOf(serialize(PdfDict.of(entries)).slice(0, -'>>'.length));
+    const kept = { toUser: place, entries, form, head };
     if (this.bytes > this.most) {
       this.kept = new WeakMap();
       this.bytes = 0;
     }
     this.kept.set(annotation, kept);
-    this.bytes += written.form.length + 2 * head.length;
+    this.bytes += lengthOf(form) + 2 * head.length;
     return kept;
   }
+
+  private paper(update: PdfUpdate, toUser: Matrix): Paper {
+    const papers = made(this.papers, update, () => new Map<string, Paper>());
+    const stencils = made(this.stencils, update, () => new Map<number, PdfRef>());
+    return made(papers, toUser.join(' '), () => new Paper(update, toUser, stencils));
+  }
+}
+
+const lengthOf = ({ head, body, groups }: WrittenForm): number =>
+  groups.reduce((sum, group) => sum + lengthOf(group), head.length + body.length);
+
+/** The value under a key, made when there is none. */
+function made<K, V>(
+  map: { get(key: K): V | undefined; set(key: K, value: V): unknown },
+  key: K,
+  make: () => V,
+): V {
+  let value = map.get(key);
+  if (value === undefined) map.set(key, (value = make()));
+  return value;
 }

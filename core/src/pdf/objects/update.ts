@@ -2,7 +2,7 @@ import { zlibSync } from 'fflate';
 import { bytesOf, joinBytes } from './bytes';
 import type { PdfFile } from './file';
 import { serialize } from './serialize';
-import { PdfDict, PdfRef, name, type PdfValue } from './values';
+import { PdfDict, PdfRef, name, type PdfName, type PdfValue } from './values';
 
 /** An object that is written down already, all but its number: its bytes in parts. */
 export class WrittenObject {
@@ -16,14 +16,20 @@ const WORTH_DEFLATING = 3072;
 export type Deflate = (bytes: Uint8Array) => Uint8Array;
 export const deflateHere: Deflate = (bytes) => zlibSync(bytes, { level: 6 });
 
+/** What a stream stores of its bytes, compressed where that pays, and by which filter (7.4). */
+export function streamData(
+  bytes: Uint8Array,
+  deflate: Deflate,
+): { data: Uint8Array; filter: PdfName | undefined } {
+  return bytes.length >= WORTH_DEFLATING
+    ? { data: deflate(bytes), filter: name('FlateDecode') }
+    : { data: bytes, filter: undefined };
+}
+
 /** A stream with its dictionary as it stands in a file (7.3.8), compressed where that pays. */
 export function writtenStream(dict: PdfDict, bytes: Uint8Array, deflate: Deflate): Uint8Array {
-  const deflated = bytes.length >= WORTH_DEFLATING;
-  const data = deflated ? deflate(bytes) : bytes;
-  const whole = dict.with({
-    Length: data.length,
-    Filter: deflated ? name('FlateDecode') : null,
-  });
+  const { data, filter } = streamData(bytes, deflate);
+  const whole = dict.with({ Length: data.length, Filter: filter ?? null });
   return joinBytes([bytesOf(`${serialize(whole)}\nstream\n`), data, bytesOf('\nendstream')]);
 }
 

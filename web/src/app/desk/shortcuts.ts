@@ -8,6 +8,7 @@ import { ViewState } from './pages/view-state';
 /** Every key the desk knows, as the help sheet shows them. */
 export const keys = [
   { keys: '1 – 9', does: 'take a kit slot' },
+  { keys: 'Alt ↑ / Alt ↓', does: 'move the slot in focus' },
   { keys: 'E', does: 'eraser' },
   { keys: 'Esc', does: 'back to the pen' },
   { keys: 'R', does: 'read, and write again' },

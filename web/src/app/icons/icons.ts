@@ -9,6 +9,7 @@ import chevron from '@material-symbols/svg-400/outlined/chevron_right.svg';
 import close from '@material-symbols/svg-400/outlined/close.svg';
 import cloudDone from '@material-symbols/svg-400/outlined/cloud_done.svg';
 import cloudOff from '@material-symbols/svg-400/outlined/cloud_off.svg';
+import dropper from '@material-symbols/svg-400/outlined/colorize.svg';
 import download from '@material-symbols/svg-400/outlined/download.svg';
 import eraser from '@material-symbols/svg-400/outlined/ink_eraser.svg';
 import error from '@material-symbols/svg-400/outlined/error.svg';
@@ -38,6 +39,7 @@ const drawings = {
   cloudDone,
   cloudOff,
   download,
+  dropper,
   eraser,
   error,
   export: exportIcon,

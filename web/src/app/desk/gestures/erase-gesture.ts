@@ -1,13 +1,8 @@
-import {
-  Erasing,
-  indexOf,
-  type Annotation,
-  type Effect,
-  type EraserSettings,
-} from '@stylet/core/document';
-import type { Nearby, Point } from '@stylet/core/geometry';
+import { Erasing, type Annotation, type Effect, type EraserSettings } from '@stylet/core/document';
+import type { Point } from '@stylet/core/geometry';
 import type { Sample } from '@stylet/core/ink';
-import { polygonsOf } from '../pages/canvas-surface';
+import { polygonsOf } from '../pages/drawing';
+import { indexFor } from '../pages/page-index';
 import type { Gesture } from './gesture';
 
 /** What a page shows instead of annotations that are being erased. */
@@ -17,15 +12,6 @@ export interface Remains {
 }
 
 export const nothingErased: Remains = { gone: new Map(), left: [] };
-
-/** Pages are immutable, so where things are on one is worked out once. */
-const indexes = new WeakMap<readonly Annotation[], Nearby>();
-
-function indexFor(annotations: readonly Annotation[]): Nearby {
-  let index = indexes.get(annotations);
-  if (!index) indexes.set(annotations, (index = indexOf(annotations, polygonsOf)));
-  return index;
-}
 
 /** Erases from press to lift; all of it is one step of undo. */
 export class EraseGesture implements Gesture {

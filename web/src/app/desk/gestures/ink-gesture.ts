@@ -1,7 +1,13 @@
-import { newId, type Effect, type Ink } from '@stylet/core/document';
-import { Stroke, quantise, samplesOf, samplesToBase64, type Sample } from '@stylet/core/ink';
 import type { KitSlot } from '@stylet/core/api';
-import type { LiveLayer } from '../pages/live-layer';
+import {
+  newId,
+  strokeStyleSchema,
+  type Effect,
+  type Ink,
+  type InkStyle,
+} from '@stylet/core/document';
+import { Stroke, quantise, samplesOf, samplesToBase64, type Sample } from '@stylet/core/ink';
+import type { LiveInk, LiveLayer } from '../pages/live-layer';
 import type { Gesture } from './gesture';
 
 /** What every new annotation of a gesture needs to know. */
@@ -15,6 +21,8 @@ export interface Placement {
 export class InkGesture implements Gesture {
   private readonly samples: Sample[] = [];
   private readonly stroke: Stroke;
+  private readonly style: InkStyle;
+  private readonly ink: LiveInk;
   private readonly started = new Date().toISOString();
 
   constructor(
@@ -22,43 +30,51 @@ export class InkGesture implements Gesture {
     private readonly placement: Placement,
     private readonly live: LiveLayer,
   ) {
-    this.stroke = new Stroke(slot);
+    this.style = strokeStyleSchema.parse(slot);
+    this.ink = { color: slot.color, darkens: slot.darkens };
+    this.stroke = new Stroke(this.style);
   }
 
-  move(samples: readonly Sample[]): void {
+  move(samples: readonly Sample[], ahead: readonly Sample[]): void {
     const settledBefore = this.stroke.settledPieces().length;
     for (const raw of samples) {
       const start = this.samples[0]?.time ?? raw.time;
       this.samples.push(raw);
       this.stroke.add(quantise({ ...raw, time: raw.time - start }));
     }
-    this.live.settle(this.stroke.settledPieces().slice(settledBefore), this.slot.color);
-    this.live.showTail(this.stroke.tail(), this.slot.color);
+    this.live.settle(this.stroke.settledPieces().slice(settledBefore), this.ink);
+    this.live.showTail(this.stroke.tail(ahead), this.ink);
   }
 
   end(): Effect[] {
-    return [{ type: 'annotation.add', annotation: this.annotation() }];
+    const { slot, placement, style, started, samples } = this;
+    return [
+      { type: 'annotation.add', annotation: inkOf(slot, placement, style, started, samples) },
+    ];
   }
 
   cancel(): void {
     this.live.clear();
   }
+}
 
-  private annotation(): Ink {
-    const now = new Date().toISOString();
-    const { instrument, color, width, smoothing, opacity } = this.slot;
-    return {
-      kind: 'ink',
-      id: newId(),
-      ...this.placement,
-      instrument,
-      color,
-      width,
-      smoothing,
-      opacity,
-      created: this.started,
-      modified: now,
-      samples: samplesToBase64(samplesOf(this.samples)),
-    };
-  }
+/** A new stroke of a slot, begun at `started`. */
+export function inkOf(
+  { color, opacity }: KitSlot,
+  placement: Placement,
+  style: InkStyle,
+  started: string,
+  samples: readonly Sample[],
+): Ink {
+  return {
+    kind: 'ink',
+    id: newId(),
+    ...placement,
+    ...style,
+    color,
+    opacity,
+    created: started,
+    modified: new Date().toISOString(),
+    samples: samplesToBase64(samplesOf(samples)),
+  };
 }

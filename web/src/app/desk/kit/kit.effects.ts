@@ -53,6 +53,8 @@ export class KitEffects {
             kitActions.kitRead,
             kitActions.eraserChanged,
             kitActions.buttonsChanged,
+            kitActions.colorSettled,
+            kitActions.colorPicked,
           ),
           tap(() => localStorage.setItem(UNSENT, 'true')),
         ),

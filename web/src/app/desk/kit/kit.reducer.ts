@@ -8,6 +8,7 @@ import {
   on,
   props,
 } from '@ngrx/store';
+import { isOwnColor } from './palettes';
 
 export type Tool = 'pen' | 'eraser';
 
@@ -20,26 +21,13 @@ export interface KitState {
   readonly mode: DeskMode;
   readonly eraser: Eraser;
   readonly buttons: PenButtons;
+  /** Colours of one's own that were used last, the latest first. */
+  readonly recentColors: readonly string[];
+  /** The next tap on a page gives the slot in hand the colour there. */
+  readonly isPicking: boolean;
 }
 
-/** Ink colours by name. */
-export const inkColors = [
-  { name: 'iron gall', color: '#22304a' },
-  { name: 'verdigris', color: '#1f6f66' },
-  { name: 'madder', color: '#b3324b' },
-  { name: 'ochre', color: '#b77412' },
-  { name: 'ultramarine', color: '#2f4fb5' },
-  { name: 'graphite', color: '#4b4f58' },
-] as const;
-
-/** Highlighter colours by name; black text on each keeps a contrast of 7:1. */
-export const highlighterColors = [
-  { name: 'saffron', color: '#ffe27a' },
-  { name: 'celadon', color: '#bde8b2' },
-  { name: 'rose', color: '#f9c0cb' },
-  { name: 'sky', color: '#b9ddf7' },
-  { name: 'lilac', color: '#d9c8f5' },
-] as const;
+const MOST_RECENT = 7;
 
 const MM = 72 / 25.4;
 
@@ -70,6 +58,8 @@ const initial: KitState = {
   mode: 'write',
   eraser: { by: 'stroke', target: 'both', size: 4 * MM, springsBack: false },
   buttons: { eraserEnd: 'eraser', barrel: 'eraser' },
+  recentColors: [],
+  isPicking: false,
 };
 
 export const kitActions = createActionGroup({
@@ -86,6 +76,9 @@ export const kitActions = createActionGroup({
     'Eraser Changed': props<{ change: Partial<Eraser> }>(),
     'Eraser Used': emptyProps(),
     'Buttons Changed': props<{ change: Partial<PenButtons> }>(),
+    'Color Settled': props<{ color: string }>(),
+    'Picking Begun': emptyProps(),
+    'Color Picked': props<{ color: string }>(),
     'Mode Chosen': props<{ mode: DeskMode }>(),
   },
 });
@@ -94,13 +87,18 @@ export const kitFeature = createFeature({
   name: 'kit',
   reducer: createReducer(
     initial,
-    on(kitActions.kitFound, kitActions.kitRead, (kit, { kit: { slots, eraser, buttons } }) => ({
-      ...kit,
-      slots,
-      eraser,
-      buttons,
-      activeId: slots.some(({ id }) => id === kit.activeId) ? kit.activeId : slots[0].id,
-    })),
+    on(
+      kitActions.kitFound,
+      kitActions.kitRead,
+      (kit, { kit: { slots, eraser, buttons, recentColors } }) => ({
+        ...kit,
+        slots,
+        eraser,
+        buttons,
+        recentColors: recentColors ?? [],
+        activeId: slots.some(({ id }) => id === kit.activeId) ? kit.activeId : slots[0].id,
+      }),
+    ),
     on(kitActions.slotAdded, (kit, { slot, after }): KitState => {
       const at = kit.slots.findIndex(({ id }) => id === after) + 1;
       const slots = [...kit.slots.slice(0, at), slot, ...kit.slots.slice(at)];
@@ -125,12 +123,18 @@ export const kitFeature = createFeature({
       activeId: id,
       tool: 'pen',
       mode: 'write',
+      isPicking: false,
     })),
     on(kitActions.slotChanged, (kit, { id, change }) => ({
       ...kit,
       slots: kit.slots.map((slot) => (slot.id === id ? { ...slot, ...change } : slot)),
     })),
-    on(kitActions.toolTaken, (kit, { tool }): KitState => ({ ...kit, tool, mode: 'write' })),
+    on(kitActions.toolTaken, (kit, { tool }): KitState => ({
+      ...kit,
+      tool,
+      mode: 'write',
+      isPicking: false,
+    })),
     on(kitActions.eraserChanged, (kit, { change }) => ({
       ...kit,
       eraser: { ...kit.eraser, ...change },
@@ -142,14 +146,39 @@ export const kitFeature = createFeature({
       ...kit,
       buttons: { ...kit.buttons, ...change },
     })),
-    on(kitActions.modeChosen, (kit, { mode }) => ({ ...kit, mode })),
+    on(kitActions.colorSettled, (kit, { color }) => withRecent(kit, color)),
+    on(kitActions.pickingBegun, (kit): KitState => ({ ...kit, isPicking: true, mode: 'write' })),
+    on(kitActions.colorPicked, (kit, { color }) =>
+      withRecent(
+        {
+          ...kit,
+          isPicking: false,
+          slots: kit.slots.map((slot) => (slot.id === kit.activeId ? { ...slot, color } : slot)),
+        },
+        color,
+      ),
+    ),
+    on(kitActions.modeChosen, (kit, { mode }) => ({ ...kit, mode, isPicking: false })),
   ),
-  extraSelectors: ({ selectSlots, selectActiveId, selectEraser, selectButtons }) => ({
+  extraSelectors: ({
+    selectSlots,
+    selectActiveId,
+    selectEraser,
+    selectButtons,
+    selectRecentColors,
+  }) => ({
     selectKit: createSelector(
       selectSlots,
       selectEraser,
       selectButtons,
-      (slots, eraser, buttons): Kit => ({ version: 1, slots: [...slots], eraser, buttons }),
+      selectRecentColors,
+      (slots, eraser, buttons, recentColors): Kit => ({
+        version: 1,
+        slots: [...slots],
+        eraser,
+        buttons,
+        recentColors: [...recentColors],
+      }),
     ),
     selectActiveSlot: createSelector(
       selectSlots,
@@ -158,3 +187,10 @@ export const kitFeature = createFeature({
     ),
   }),
 });
+
+/** The palettes' colours are at hand anyway. */
+function withRecent(kit: KitState, color: string): KitState {
+  if (!isOwnColor(color)) return kit;
+  const others = kit.recentColors.filter((recent) => recent !== color);
+  return { ...kit, recentColors: [color, ...others].slice(0, MOST_RECENT) };
+}

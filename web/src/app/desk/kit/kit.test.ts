@@ -2,7 +2,8 @@ import { TestBed } from '@angular/core/testing';
 import { Store, provideStore } from '@ngrx/store';
 import { contrast } from '@stylet/core/paint';
 import { KitFile } from './kit-file';
-import { highlighterColors, inkColors, kitActions, kitFeature } from './kit.reducer';
+import { kitActions, kitFeature } from './kit.reducer';
+import { highlighterColors, inkColors } from './palettes';
 
 const initial = kitFeature.reducer(undefined, { type: 'none' });
 

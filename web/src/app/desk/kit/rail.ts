@@ -14,6 +14,7 @@ import { Store } from '@ngrx/store';
 import type { KitSlot } from '@stylet/core/api';
 import { kitActions, kitFeature } from './kit.reducer';
 import { EraserCard } from './eraser-card';
+import { nameOfSlot } from './kinds';
 import { SlotCard } from './slot-card';
 import { SlotPicture } from './slot-picture';
 
@@ -96,8 +97,8 @@ export class Rail {
   }
 
   protected nameOf(slot: KitSlot, index: number): string {
-    const kind = slot.name || slot.instrument[0].toUpperCase() + slot.instrument.slice(1);
-    return index < 9 ? `${kind}, key ${index + 1}` : kind;
+    const name = nameOfSlot(slot);
+    return index < 9 ? `${name}, key ${index + 1}` : name;
   }
 
   /** The first touch of the page closes the card and still writes. */

@@ -4,35 +4,28 @@ import { MatIconModule } from '@angular/material/icon';
 import { MatSliderModule } from '@angular/material/slider';
 import { MatSnackBar, MatSnackBarModule } from '@angular/material/snack-bar';
 import { MatTooltipModule } from '@angular/material/tooltip';
+import type { KitSlot } from '@stylet/core/api';
 import type { Instrument } from '@stylet/core/ink';
 import { toMillimetres, toPoints } from '@stylet/core/paper';
 import { Store } from '@ngrx/store';
-import type { KitSlot } from '@stylet/core/api';
-import { highlighterColors, inkColors, kitActions, kitFeature } from './kit.reducer';
+import { ColorChoice } from './color-choice';
+import { changeOfKind, kindOf, kinds, nameOfSlot, paletteOf } from './kinds';
+import { kitActions, kitFeature } from './kit.reducer';
 import { KitFile } from './kit-file';
+import { SlotBehaviour } from './slot-behaviour';
 import { SlotPicture } from './slot-picture';
 
-/** Widths offered, in mm. */
-const RANGES: Record<Instrument, { min: number; max: number; step: number; usual: number }> = {
-  fineliner: { min: 0.1, max: 2, step: 0.1, usual: 0.4 },
-  nib: { min: 0.1, max: 2, step: 0.1, usual: 0.5 },
-  highlighter: { min: 2, max: 10, step: 0.5, usual: 5 },
-};
-
-const NAMES: Record<Instrument, string> = {
-  fineliner: 'Fineliner',
-  nib: 'Nib',
-  highlighter: 'Highlighter',
-};
-
+/** What a slot of the kit is: changes apply to the next stroke. */
 @Component({
   selector: 'stylet-slot-card',
   imports: [
+    ColorChoice,
     MatButtonModule,
     MatIconModule,
     MatSliderModule,
     MatSnackBarModule,
     MatTooltipModule,
+    SlotBehaviour,
     SlotPicture,
   ],
   templateUrl: './slot-card.html',
@@ -46,34 +39,35 @@ export class SlotCard {
   private readonly snackBar = inject(MatSnackBar);
   private readonly kitFile = inject(KitFile);
   private readonly slots = this.store.selectSignal(kitFeature.selectSlots);
+  protected readonly recentColors = this.store.selectSignal(kitFeature.selectRecentColors);
   protected readonly isOnly = computed(() => this.slots().length === 1);
-  protected readonly opacities = [1, 0.8, 0.6, 0.4, 0.2] as const;
 
-  protected readonly kinds = Object.entries(NAMES) as [Instrument, string][];
-  protected readonly name = computed(() => NAMES[this.slot().instrument]);
-  protected readonly range = computed(() => RANGES[this.slot().instrument]);
+  protected readonly kinds = kinds;
+  protected readonly kind = computed(() => kindOf(this.slot()));
+  protected readonly palette = computed(() => paletteOf(this.slot()));
   protected readonly millimetres = computed(
     () => Math.round(toMillimetres(this.slot().width) * 10) / 10,
   );
-  protected readonly colors = computed(() =>
-    this.slot().instrument === 'highlighter' ? highlighterColors : inkColors,
-  );
-  protected readonly isOwnColor = computed(
-    () => !this.colors().some(({ color }) => color === this.slot().color),
-  );
 
   protected chooseKind(instrument: Instrument): void {
-    const before = this.slot().instrument;
-    if (instrument === before) return;
-    const changesMaterial = (instrument === 'highlighter') !== (before === 'highlighter');
-    const { min, max, usual } = RANGES[instrument];
-    const fits = this.millimetres() >= min && this.millimetres() <= max;
-    this.change({
-      instrument,
-      ...(fits ? {} : { width: toPoints(usual) }),
-      ...(changesMaterial
-        ? { color: (instrument === 'highlighter' ? highlighterColors : inkColors)[0].color }
-        : {}),
+    const slot = this.slot();
+    if (instrument !== slot.instrument) this.change(changeOfKind(slot, instrument));
+  }
+
+  protected chooseWidth(millimetres: number): void {
+    this.change({ width: toPoints(millimetres) });
+  }
+
+  protected settleColor(): void {
+    this.store.dispatch(kitActions.colorSettled({ color: this.slot().color }));
+  }
+
+  /** The card makes room, and the next tap on a page gives its colour. */
+  protected pickColor(): void {
+    this.store.dispatch(kitActions.pickingBegun());
+    this.closed.emit();
+    this.snackBar.open('Tap a page to take its colour; Esc to leave it.', 'Close', {
+      duration: 6000,
     });
   }
 
@@ -84,7 +78,7 @@ export class SlotCard {
     const after = this.slots()[at - 1]?.id ?? '';
     this.store.dispatch(kitActions.slotRemoved({ id: slot.id }));
     this.snackBar
-      .open(`${slot.name || this.name()} removed from the kit.`, 'Put back', { duration: 8000 })
+      .open(`${nameOfSlot(slot)} removed from the kit.`, 'Put back', { duration: 8000 })
       .onAction()
       .subscribe(() => this.store.dispatch(kitActions.slotAdded({ slot, after })));
   }
@@ -99,10 +93,6 @@ export class SlotCard {
     if (!file) return;
     const message = await this.kitFile.read(file);
     this.snackBar.open(message, 'Close', { duration: 8000 });
-  }
-
-  protected chooseWidth(millimetres: number): void {
-    this.change({ width: toPoints(millimetres) });
   }
 
   protected change(change: Partial<Omit<KitSlot, 'id'>>): void {

@@ -6,7 +6,7 @@ import {
   viewChild,
   type ElementRef,
 } from '@angular/core';
-import { samplesOf, strokePolygons, type Sample } from '@stylet/core/ink';
+import { isBar, samplesOf, strokePieces, type Sample } from '@stylet/core/ink';
 import { CanvasSurface } from '../pages/canvas-surface';
 import type { KitSlot } from '@stylet/core/api';
 
@@ -43,24 +43,27 @@ export class SlotPicture {
       const size = { width: this.width(), height: this.height() };
       surface.resize(size.width * ratio, size.height * ratio, [scale, 0, 0, scale, 0, 0]);
       const slot = this.slot();
-      surface.fill(strokePolygons(slot, samplesOf(flourish(slot, size))), slot.color);
+      const pieces = strokePieces(slot, samplesOf(flourish(slot, size)));
+      surface.fill(pieces, slot.color, slot.darkens);
     });
   }
 }
 
-/** A wave with a light start and a firm middle; a bar for highlighters. */
+/** A wave with a light start and a firm middle, flatter the wider it is; a bar for highlighters. */
 function flourish(slot: KitSlot, size: { width: number; height: number }): Sample[] {
-  const isFlat = slot.instrument === 'highlighter';
   const width = size.width / POINTS_TO_PIXELS;
   const height = size.height / POINTS_TO_PIXELS;
-  const margin = isFlat ? 4 : Math.min(width / 4, slot.width / 2 + 3);
+  const isStraight = isBar(slot);
+  const margin = isStraight ? 4 : Math.min(width / 4, slot.width / 2 + 3);
+  const swing = isStraight
+    ? 0
+    : Math.min(0.24 * height, Math.max(0, (height - slot.width) / 2 - 2));
+  const waves = slot.width > width / 6 ? 1.2 : 2.6;
   return Array.from({ length: 60 }, (_, i) => {
     const t = i / 59;
     return {
       x: margin + (width - 2 * margin) * t,
-      y:
-        height / 2 +
-        (isFlat ? 0 : Math.sin(t * Math.PI * 2.6 + 0.4) * height * 0.24 * (1 - t * 0.3)),
+      y: height / 2 + Math.sin(t * Math.PI * waves + 0.4) * swing * (1 - t * 0.3),
       pressure: 0.15 + 0.8 * Math.sin(Math.PI * t) ** 2,
       tiltX: 0,
       tiltY: 0,

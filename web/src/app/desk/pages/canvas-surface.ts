@@ -1,59 +1,11 @@
 import type { Annotation } from '@stylet/core/document';
 import { grow, touches, transformBox, type Box, type Matrix } from '@stylet/core/geometry';
-import { polygonBounds, type Polygon } from '@stylet/core/ink';
-import { paint, type FillCommand } from '@stylet/core/paint';
+import type { Piece } from '@stylet/core/ink';
+import { boundsOfAnnotation, drawingOf, type DrawnCommand } from './drawing';
+import { fillWith } from './grain-patterns';
 
-interface Drawing {
-  readonly commands: readonly FillCommand[];
-  readonly paths: readonly Path2D[][];
-  readonly bounds: Box | undefined;
-}
-
-/** Annotations are immutable, so what they look like is worked out once. */
-const drawings = new WeakMap<Annotation, Drawing>();
-
-function drawingOf(annotation: Annotation): Drawing {
-  let drawing = drawings.get(annotation);
-  if (!drawing) {
-    const commands = paint(annotation);
-    drawing = {
-      commands,
-      paths: commands.map(pathsOf),
-      bounds: polygonBounds(commands.flatMap((command) => command.polygons)),
-    };
-    drawings.set(annotation, drawing);
-  }
-  return drawing;
-}
-
-/** The polygons an annotation fills, in page space. */
-export const polygonsOf = (annotation: Annotation): readonly Polygon[] =>
-  drawingOf(annotation).commands.flatMap((command) => command.polygons);
-
-/** What an annotation covers, in page space; undefined for those drawn by the page itself. */
-export const boundsOfAnnotation = (annotation: Annotation): Box | undefined =>
-  drawingOf(annotation).bounds;
-
-/**
- * Opaque ink is filled piece by piece, just as it was while being drawn; where it shows through,
- * one path keeps pieces from darkening where they meet.
- */
-function pathsOf(command: FillCommand): Path2D[] {
-  if (command.opacity === 1 && command.blend === 'normal')
-    return command.polygons.map((polygon) => tracePolygon(new Path2D(), polygon));
-  const whole = new Path2D();
-  for (const polygon of command.polygons) tracePolygon(whole, polygon);
-  return [whole];
-}
-
-function tracePolygon(path: Path2D, polygon: Polygon): Path2D {
-  for (let i = 0; i < polygon.length; i += 2) {
-    if (i === 0) path.moveTo(polygon[0], polygon[1]);
-    else path.lineTo(polygon[i], polygon[i + 1]);
-  }
-  path.closePath();
-  return path;
-}
+/** Where what shows through is put together, before it is laid on a canvas. */
+let scratch: CanvasRenderingContext2D | undefined;
 
 /**
  * A canvas that shows part of a page; `matrix` maps page space to its pixels. It takes up memory
@@ -86,15 +38,42 @@ export class CanvasSurface {
   draw(annotations: Iterable<Annotation>): void {
     for (const annotation of annotations) {
       this.allocate();
-      this.context.setTransform(...this.matrix);
-      const { commands, paths } = drawingOf(annotation);
-      commands.forEach((command, i) => {
-        this.apply(command);
-        for (const path of paths[i]) this.context.fill(path);
-      });
+      for (const command of drawingOf(annotation).commands) {
+        const { opacity, blend, pieces } = command;
+        this.context.globalAlpha = opacity;
+        this.context.globalCompositeOperation = blend === 'multiply' ? 'multiply' : 'source-over';
+        this.context.setTransform(...this.matrix);
+        if (pieces.length > 1 && (opacity < 1 || blend !== 'normal')) this.drawGroup(command);
+        else for (const piece of pieces) fillPath(this.context, piece, command.color);
+      }
     }
     this.context.globalCompositeOperation = 'source-over';
     this.context.globalAlpha = 1;
+  }
+
+  /**
+   * Pieces that overlap are put together, opaque as they were while being drawn, before they are
+   * laid on the page.
+   */
+  private drawGroup({ pieces, color, bounds }: DrawnCommand): void {
+    if (!bounds) return;
+    const { canvas } = this;
+    const [left, top, right, bottom] = this.pixels(bounds);
+    const x = Math.max(0, left);
+    const y = Math.max(0, top);
+    const width = Math.min(canvas.width, left + right) - x;
+    const height = Math.min(canvas.height, top + bottom) - y;
+    if (width <= 0 || height <= 0) return;
+    scratch ??= document.createElement('canvas').getContext('2d')!;
+    // Setting its size empties it.
+    scratch.canvas.width = width;
+    scratch.canvas.height = height;
+    const [a, b, c, d, e, f] = this.matrix;
+    scratch.setTransform(a, b, c, d, e - x, f - y);
+    for (const piece of pieces) fillPath(scratch, piece, color);
+    this.context.setTransform(1, 0, 0, 1, 0, 0);
+    this.context.drawImage(scratch.canvas, x, y);
+    scratch.canvas.width = scratch.canvas.height = 0;
   }
 
   /** Draws part of the page anew: only what touches `region` (page space). */
@@ -137,19 +116,21 @@ export class CanvasSurface {
     return [x, y, Math.ceil(box.x1) + 2 - x, Math.ceil(box.y1) + 2 - y];
   }
 
-  /** Fills polygons given in page space. */
-  fill(polygons: Iterable<Polygon>, color: string): void {
+  /** Fills pieces of a stroke that is being drawn; `darkens` where they lie on others. */
+  fill(pieces: Iterable<Piece>, color: string, darkens = false): void {
     this.allocate();
-    this.context.setTransform(...this.matrix);
-    this.context.fillStyle = color;
     const { context } = this;
-    for (const polygon of polygons) {
+    context.setTransform(...this.matrix);
+    context.globalCompositeOperation = darkens ? 'multiply' : 'source-over';
+    for (const { polygon, grain } of pieces) {
+      fillWith(context, color, grain);
       context.beginPath();
       context.moveTo(polygon[0], polygon[1]);
       for (let i = 2; i < polygon.length; i += 2) context.lineTo(polygon[i], polygon[i + 1]);
       context.closePath();
       context.fill();
     }
+    context.globalCompositeOperation = 'source-over';
   }
 
   private isBlank(): boolean {
@@ -161,10 +142,13 @@ export class CanvasSurface {
     this.canvas.width = this.size.width;
     this.canvas.height = this.size.height;
   }
+}
 
-  private apply({ color, opacity, blend }: FillCommand): void {
-    this.context.fillStyle = color;
-    this.context.globalAlpha = opacity;
-    this.context.globalCompositeOperation = blend === 'multiply' ? 'multiply' : 'source-over';
-  }
+function fillPath(
+  context: CanvasRenderingContext2D,
+  { path, grain }: DrawnCommand['pieces'][number],
+  color: string,
+): void {
+  fillWith(context, color, grain);
+  context.fill(path);
 }

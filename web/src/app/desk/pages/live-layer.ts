@@ -1,6 +1,13 @@
-import type { Matrix } from '@stylet/core/geometry';
-import { polygonBounds, type Polygon } from '@stylet/core/ink';
+import type { Box, Matrix } from '@stylet/core/geometry';
+import { polygonBounds, type Piece } from '@stylet/core/ink';
 import { CanvasSurface } from './canvas-surface';
+
+/** What live ink looks like on the canvas; the rest (opacity, blend) its layer has. */
+export interface LiveInk {
+  readonly color: string;
+  /** Whether pieces darken each other where they overlap. */
+  readonly darkens?: boolean | undefined;
+}
 
 /**
  * The ink under the nib, on two canvases: what can no longer change is drawn once, and only the
@@ -9,7 +16,7 @@ import { CanvasSurface } from './canvas-surface';
 export class LiveLayer {
   private readonly settled: CanvasSurface;
   private readonly tail: CanvasSurface;
-  private tailPolygons: readonly Polygon[] = [];
+  private shown: Box | undefined;
 
   constructor(settled: HTMLCanvasElement, tail: HTMLCanvasElement) {
     this.settled = new CanvasSurface(settled);
@@ -21,24 +28,19 @@ export class LiveLayer {
     this.tail.resize(width, height, matrix);
   }
 
-  settle(polygons: readonly Polygon[], color: string): void {
-    if (polygons.length > 0) this.settled.fill(polygons, color);
+  settle(pieces: readonly Piece[], { color, darkens }: LiveInk): void {
+    if (pieces.length > 0) this.settled.fill(pieces, color, darkens);
   }
 
-  showTail(polygons: readonly Polygon[], color: string): void {
-    this.clearTail();
-    this.tail.fill(polygons, color);
-    this.tailPolygons = polygons;
+  showTail(pieces: readonly Piece[], { color }: LiveInk): void {
+    if (this.shown) this.tail.erase(this.shown);
+    this.tail.fill(pieces, color);
+    this.shown = polygonBounds(pieces.map(({ polygon }) => polygon));
   }
 
   clear(): void {
     this.settled.clear();
     this.tail.clear();
-    this.tailPolygons = [];
-  }
-
-  private clearTail(): void {
-    const bounds = polygonBounds(this.tailPolygons);
-    if (bounds) this.tail.erase(bounds);
+    this.shown = undefined;
   }
 }

@@ -16,7 +16,7 @@ import type { Box } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
 import type { PageLink } from '../../../workers/protocol';
 import { documentFeature } from '../document/document.reducer';
-import { kitActions, kitFeature } from '../kit/kit.reducer';
+import { kitFeature } from '../kit/kit.reducer';
 import { pagesBetween, type Placed } from './layout';
 import { PageView } from './page-view';
 import { TouchGestures } from './touch-gestures';
@@ -38,7 +38,7 @@ export class PageStrip implements AfterViewInit {
   readonly followed = output<PageLink>();
   readonly undone = output();
 
-  protected readonly store = inject(Store);
+  private readonly store = inject(Store);
   private readonly detector = inject(ChangeDetectorRef);
   private readonly destroyed = inject(DestroyRef);
   protected readonly view = inject(ViewState);
@@ -47,12 +47,7 @@ export class PageStrip implements AfterViewInit {
   private isSpaceHeld = false;
 
   private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
-  protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
-  protected readonly tool = this.store.selectSignal(kitFeature.selectTool);
-  protected readonly eraser = this.store.selectSignal(kitFeature.selectEraser);
-  protected readonly buttons = this.store.selectSignal(kitFeature.selectButtons);
-  protected readonly used = kitActions.eraserUsed();
-  protected readonly slot = this.store.selectSignal(kitFeature.selectActiveSlot);
+  private readonly mode = this.store.selectSignal(kitFeature.selectMode);
 
   protected readonly sheetWidth = computed(() =>
     Math.max(this.view.size().width, this.view.layout().width),

@@ -16,9 +16,7 @@ import type { Page } from '@stylet/core/api';
 import {
   noAnnotations,
   orderAbove,
-  inPaintingOrder,
   paintingOrder,
-  type Annotation,
   type Effect,
   type PageAnnotations,
 } from '@stylet/core/document';
@@ -27,11 +25,10 @@ import {
   pageView,
   transform,
   transformBox,
-  unite,
   type Box,
   type Matrix,
 } from '@stylet/core/geometry';
-import { liesUnder } from '@stylet/core/paint';
+import { blendOf } from '@stylet/core/paint';
 import type { Line } from '@stylet/core/text';
 import { Cancelled } from '../../../workers/pdf-client';
 import type { PageLink } from '../../../workers/protocol';
@@ -40,14 +37,16 @@ import { EraseGesture, nothingErased, type Remains } from '../gestures/erase-ges
 import type { Gesture } from '../gestures/gesture';
 import { HighlightGesture } from '../gestures/highlight-gesture';
 import { InkGesture } from '../gestures/ink-gesture';
-import type { Eraser, KitSlot, PenAction, PenButtons } from '@stylet/core/api';
-import type { DeskMode, Tool } from '../kit/kit.reducer';
-import { CanvasSurface, boundsOfAnnotation } from './canvas-surface';
-import { LiveLayer } from './live-layer';
+import type { KitSlot, PenAction } from '@stylet/core/api';
+import { Store } from '@ngrx/store';
+import { kitActions, kitFeature, type DeskMode, type Tool } from '../kit/kit.reducer';
+import { colorAt, type ScreenLayer } from './color-at';
 import { PIXELS_PER_POINT } from './layout';
+import { strokesNear } from './page-index';
+import { PageLayers } from './page-layers';
+import { PagePicture } from './page-picture';
 import { PageSource } from './page-source';
 import { PenInput, type PenPart } from './pen-input';
-import { pictureOf, release } from './picture-store';
 import { chooseWindow, type PageWindow } from './window';
 
 /** One page: its picture, what lies under its words, what lies over them, and live ink on top. */
@@ -58,7 +57,8 @@ import { chooseWindow, type PageWindow } from './window';
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
     '[class.write]': "mode() === 'write'",
-    '[class.erasing]': "mode() === 'write' && tool() === 'eraser'",
+    '[class.erasing]': "mode() === 'write' && tool() === 'eraser' && !isPicking()",
+    '(click)': 'pick($event)',
   },
 })
 export class PageView {
@@ -71,17 +71,18 @@ export class PageView {
   /** Distance from the middle of the view, in pages: nearer ones are drawn first. */
   readonly urgency = input.required<() => number>();
   readonly annotations = input<PageAnnotations>(noAnnotations);
-  readonly mode = input.required<DeskMode>();
-  readonly tool = input.required<Tool>();
-  readonly slot = input.required<KitSlot>();
-  readonly eraser = input.required<Eraser>();
-  readonly buttons = input.required<PenButtons>();
-  /** The eraser was used: it may spring back. */
-  readonly erased = output();
   readonly undone = output();
   readonly changed = output<Effect[]>();
   readonly followed = output<PageLink>();
 
+  // Read where they are kept: a key and the stroke after it may come within one frame.
+  private readonly store = inject(Store);
+  protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
+  protected readonly tool = this.store.selectSignal(kitFeature.selectTool);
+  protected readonly slot = this.store.selectSignal(kitFeature.selectActiveSlot);
+  protected readonly isPicking = this.store.selectSignal(kitFeature.selectIsPicking);
+  private readonly eraser = this.store.selectSignal(kitFeature.selectEraser);
+  private readonly buttons = this.store.selectSignal(kitFeature.selectButtons);
   private readonly source = inject(PageSource);
   private readonly author = inject(Author);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
@@ -91,19 +92,16 @@ export class PageView {
   private readonly settledCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('settled');
   private readonly tailCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('tail');
 
-  private under!: CanvasSurface;
-  private over!: CanvasSurface;
-  private live!: LiveLayer;
-  private drawn: readonly Annotation[] = [];
+  private layers!: PageLayers;
+  private picture!: PagePicture;
   private lines: readonly Line[] | undefined;
-  private rendering: AbortController | undefined;
   /** What an eraser has touched but not yet removed, and what it leaves. */
   private readonly remains = signal<Remains>(nothingErased);
   private readonly ring = viewChild.required<ElementRef<HTMLElement>>('ring');
 
   protected readonly links = signal<readonly PageLink[]>([]);
-  private picture: HTMLCanvasElement | undefined;
-  private isWhole = false;
+  /** Whether what the slot writes lies under the words. */
+  protected readonly isUnder = computed(() => blendOf(this.slot()) === 'multiply');
   private present: PageWindow | undefined;
   private readonly wanted = computed<PageWindow>(() => {
     const { width, height, rotation } = this.page();
@@ -146,16 +144,17 @@ export class PageView {
       begin: (part) => this.beginGesture(part),
       done: (effects) => {
         if (effects.length > 0) this.changed.emit(effects);
-        else this.live.clear();
+        else this.layers.live.clear();
         this.remains.set(nothingErased);
-        if (this.tool() === 'eraser') this.erased.emit();
+        if (this.tool() === 'eraser') this.store.dispatch(kitActions.eraserUsed());
       },
       hover: (x, y) => this.showRing(x, y),
       leave: () => this.ring().nativeElement.classList.remove('shown'),
     });
     inject(DestroyRef).onDestroy(() => {
       pen.disconnect();
-      this.leave();
+      this.picture?.leave();
+      this.layers?.release();
     });
     // What is drawn depends on the signals named here and on nothing it happens to read.
     afterRenderEffect(() => {
@@ -168,7 +167,7 @@ export class PageView {
     });
     afterRenderEffect(() => {
       const [annotations, remains] = [this.annotations(), this.remains()];
-      untracked(() => this.showAnnotations(annotations, remains));
+      untracked(() => this.layers.show(annotations, remains));
     });
     afterRenderEffect(() => {
       const [mode, slot, tool] = [this.mode(), this.slot(), this.tool()];
@@ -193,111 +192,20 @@ export class PageView {
   }
 
   private resizeLayers(window: PageWindow): void {
-    const matrix = this.toCanvas(window);
-    this.under ??= new CanvasSurface(this.underCanvas().nativeElement);
-    this.over ??= new CanvasSurface(this.overCanvas().nativeElement);
-    this.live ??= new LiveLayer(
-      this.settledCanvas().nativeElement,
-      this.tailCanvas().nativeElement,
-    );
-    for (const surface of [this.under, this.over, this.live])
-      surface.resize(window.width, window.height, matrix);
-    this.drawn = [];
-    this.showAnnotations(this.annotations(), this.remains());
+    this.layers ??= new PageLayers({
+      under: this.underCanvas().nativeElement,
+      over: this.overCanvas().nativeElement,
+      settled: this.settledCanvas().nativeElement,
+      tail: this.tailCanvas().nativeElement,
+    });
+    this.layers.resize(window.width, window.height, this.toCanvas(window));
+    this.layers.show(this.annotations(), this.remains());
   }
 
-  /** Shows what is at hand at once, stretched, and the sharp picture when it is drawn. */
   private async drawPicture(window: PageWindow, marks: readonly number[]): Promise<void> {
-    this.rendering?.abort();
-    const rendering = (this.rendering = new AbortController());
-    if (!this.picture) {
-      const kept = this.source.pictures.take(this.index());
-      if (kept) this.hang(kept, undefined);
-    }
-    const { x, y, width, height, scale } = window;
-    const params = { page: this.index(), scale, region: { x, y, width, height }, marks };
-    try {
-      const urgency = (): number => this.urgency()();
-      const bitmap = await this.source.client.ask('render', params, urgency, rendering.signal);
-      if (rendering.signal.aborted) {
-        bitmap.close();
-        return;
-      }
-      this.hang(pictureOf(bitmap), window);
-    } catch (error) {
-      if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
-    }
-  }
-
-  /** Puts a picture where the page is, in place of the one before. */
-  private hang(picture: HTMLCanvasElement, window: PageWindow | undefined): void {
-    const share = (part: number, whole: number): string => `${(100 * part) / whole}%`;
-    Object.assign(
-      picture.style,
-      window
-        ? {
-            left: share(window.x, window.pageWidth),
-            top: share(window.y, window.pageHeight),
-            width: share(window.width, window.pageWidth),
-            height: share(window.height, window.pageHeight),
-          }
-        : { left: '0', top: '0', width: '100%', height: '100%' },
-    );
-    this.frame().nativeElement.replaceChildren(picture);
-    release(this.picture);
-    this.picture = picture;
-    this.isWhole =
-      !window || (window.width === window.pageWidth && window.height === window.pageHeight);
-  }
-
-  /** A page that goes out of sight leaves its picture behind for when it comes back. */
-  private leave(): void {
-    this.rendering?.abort();
-    if (this.picture && this.isWhole) this.source.pictures.put(this.index(), this.picture);
-    else release(this.picture);
-    for (const { nativeElement } of [
-      this.underCanvas(),
-      this.overCanvas(),
-      this.settledCanvas(),
-      this.tailCanvas(),
-    ])
-      release(nativeElement);
-  }
-
-  /** Brings the layers from what was drawn to what is there now, with as little drawing as it takes. */
-  private showAnnotations(annotations: PageAnnotations, { gone, left }: Remains): void {
-    if (!this.over) return;
-    const all = paintingOrder(annotations);
-    const now =
-      gone.size === 0 ? all : inPaintingOrder([...all.filter(({ id }) => !gone.has(id)), ...left]);
-    const before = new Set(this.drawn);
-    const after = new Set(now);
-    const isOnTop = this.drawn.every((annotation, i) => now[i] === annotation);
-    if (isOnTop) {
-      this.drawOn(now.slice(this.drawn.length));
-    } else {
-      const changed = [
-        ...this.drawn.filter((a) => !after.has(a)),
-        ...now.filter((a) => !before.has(a)),
-      ];
-      const region = changed
-        .flatMap((annotation) => boundsOfAnnotation(annotation) ?? [])
-        .reduce<Box | undefined>((whole, box) => (whole ? unite(whole, box) : box), undefined);
-      if (region) {
-        this.under.redraw(region, now.filter(liesUnder));
-        this.over.redraw(
-          region,
-          now.filter((a) => !liesUnder(a)),
-        );
-      }
-    }
-    this.drawn = now;
-    this.live.clear();
-  }
-
-  private drawOn(added: readonly Annotation[]): void {
-    this.under.draw(added.filter(liesUnder));
-    this.over.draw(added.filter((annotation) => !liesUnder(annotation)));
+    const frame = this.frame().nativeElement;
+    this.picture ??= new PagePicture(this.source, this.index(), frame, () => this.urgency()());
+    await this.picture.draw(window, marks);
   }
 
   /** Reads the text when a highlighter may need it, and the links when they are live. */
@@ -311,7 +219,23 @@ export class PageView {
     }
   }
 
+  protected pick({ clientX, clientY }: MouseEvent): void {
+    if (!this.isPicking()) return;
+    this.store.dispatch(kitActions.colorPicked({ color: this.colorAt(clientX, clientY) }));
+  }
+
+  private colorAt(x: number, y: number): string {
+    const picture = this.frame().nativeElement.querySelector('canvas');
+    const layer = (canvas: HTMLCanvasElement, blend: ScreenLayer['blend']) => ({ canvas, blend });
+    return colorAt(x, y, [
+      ...(picture ? [layer(picture, 'source-over')] : []),
+      layer(this.underCanvas().nativeElement, 'multiply'),
+      layer(this.overCanvas().nativeElement, 'source-over'),
+    ]);
+  }
+
   private beginGesture(part: PenPart): Gesture | undefined {
+    if (this.isPicking()) return undefined;
     const action: PenAction = part === 'tip' ? this.tool() : this.buttons()[part];
     if (action === 'undo') this.undone.emit();
     if (action === 'undo' || action === 'none') return undefined;
@@ -327,21 +251,29 @@ export class PageView {
       order: orderAbove(annotations.at(-1)?.order),
       author: this.author.name(),
     };
-    if (slot.instrument !== 'highlighter') return new InkGesture(slot, placement, this.live);
+    const { live } = this.layers;
+    if (slot.instrument !== 'highlighter') return new InkGesture(slot, placement, live);
     void this.readPage(this.mode(), slot, this.tool());
-    return new HighlightGesture(slot, placement, this.live, () => this.lines);
+    return new HighlightGesture(slot, placement, live, {
+      lines: () => this.lines,
+      strokesNear: (box) => strokesNear(annotations, box),
+    });
   }
 
-  /** The eraser's area under the pointer; never too small to be seen. */
+  /** The eraser's area under the pointer, never too small to be seen; or the colour to be taken. */
   private showRing(x: number, y: number): void {
     const ring = this.ring().nativeElement;
-    const shows = this.mode() === 'write' && this.tool() === 'eraser';
+    const picks = this.isPicking();
+    const shows = this.mode() === 'write' && (this.tool() === 'eraser' || picks);
     ring.classList.toggle('shown', shows);
     if (!shows) return;
     const rect = this.host.getBoundingClientRect();
-    const size = Math.max(4, (this.eraser().size * rect.width) / this.shownWidth());
+    const size = picks ? 30 : Math.max(4, (this.eraser().size * rect.width) / this.shownWidth());
+    ring.style.background = picks ? this.colorAt(x, y) : '';
     ring.style.width = ring.style.height = `${size}px`;
-    ring.style.transform = `translate(${x - rect.left - size / 2}px, ${y - rect.top - size / 2}px)`;
+    // A colour is seen beside the point it is taken from.
+    const [left, top] = picks ? [8, -8 - size] : [-size / 2, -size / 2];
+    ring.style.transform = `translate(${x - rect.left + left}px, ${y - rect.top + top}px)`;
   }
 
   private shownWidth(): number {

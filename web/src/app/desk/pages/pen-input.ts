@@ -26,6 +26,9 @@ export type PenPart = 'tip' | 'eraserEnd' | 'barrel';
 const BARREL_BUTTON = 2;
 const ERASER_BUTTON = 32;
 
+/** How far ahead of the pen, in ms, its way is shown before it is there: a frame and a bit. */
+const AHEAD = 20;
+
 function partOf(event: PointerEvent): PenPart | undefined {
   if (event.pointerType === 'pen') {
     if (event.buttons & ERASER_BUTTON) return 'eraserEnd';
@@ -39,6 +42,8 @@ export class PenInput {
   private gesture: Gesture | undefined;
   private pointer = -1;
   private toPage: Matrix = [1, 0, 0, 1, 0, 0];
+  /** Takes back what was shown ahead of a pen that has stopped. */
+  private stopped: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     private readonly element: HTMLElement,
@@ -73,7 +78,7 @@ export class PenInput {
     // The page does not move while it is written on, so this holds until the pen is lifted.
     this.toPage = this.target.toPage();
     this.gesture = this.target.begin(part);
-    this.gesture?.move([this.sampleOf(event)]);
+    this.gesture?.move([this.sampleOf(event)], []);
   };
 
   private readonly move = (event: PointerEvent): void => {
@@ -82,7 +87,16 @@ export class PenInput {
     if (event.pointerId !== this.pointer || !this.gesture) return;
     const coalesced = event.getCoalescedEvents();
     const events = coalesced.length > 0 ? coalesced : [event];
-    this.gesture.move(events.map((e) => this.sampleOf(e)));
+    const ahead = event
+      .getPredictedEvents()
+      .filter(({ timeStamp }) => timeStamp - event.timeStamp <= AHEAD);
+    const samples = events.map((e) => this.sampleOf(e));
+    this.gesture.move(
+      samples,
+      ahead.map((e) => this.sampleOf(e)),
+    );
+    clearTimeout(this.stopped);
+    if (ahead.length > 0) this.stopped = setTimeout(() => this.gesture?.move([], []), 2 * AHEAD);
   };
 
   /** Lifted, or taken away by the system: what was written stays written. */
@@ -90,6 +104,8 @@ export class PenInput {
     if (event.pointerId !== this.pointer || !this.gesture) return;
     const { gesture } = this;
     this.forget();
+    // What was shown ahead is not written: the last frame is what stays.
+    gesture.move([], []);
     this.target.done(gesture.end());
   };
 
@@ -108,6 +124,7 @@ export class PenInput {
   private forget(): void {
     this.gesture = undefined;
     this.pointer = -1;
+    clearTimeout(this.stopped);
   }
 
   private sampleOf(event: PointerEvent): Sample {

@@ -1,0 +1,130 @@
+import type { Box, Matrix } from '../../geometry/index';
+import { GRAIN, grainTile } from '../../ink/index';
+import { GRAIN_SPACE, grainName, groupName, type Content } from '../content-stream';
+import {
+  PdfDict,
+  WrittenObject,
+  bytesOf,
+  joinBytes,
+  name,
+  serialize,
+  streamData,
+  type Deflate,
+  type PdfRef,
+  type PdfUpdate,
+  type PdfValue,
+} from '../objects/index';
+import { rectangle } from './write';
+
+/** A form XObject (8.10) as it stands in a file, but for the references in its resources. */
+export interface WrittenForm {
+  /** Its dictionary up to its resources. */
+  readonly head: Uint8Array;
+  /** The rest of it. */
+  readonly body: Uint8Array;
+  readonly states: PdfDict;
+  readonly grains: readonly number[];
+  readonly groups: readonly WrittenForm[];
+}
+
+/** Writes content as a form with a box in default user space. */
+export function writeForm(
+  content: Content,
+  box: Box,
+  deflate: Deflate,
+  isGroup = false,
+): WrittenForm {
+  const { data, filter } = streamData(content.bytes, deflate);
+  const dict = PdfDict.of({
+    Type: name('XObject'),
+    Subtype: name('Form'),
+    FormType: 1,
+    BBox: rectangle(box),
+    Group: isGroup
+      ? PdfDict.of({ S: name('Transparency'), CS: name('DeviceRGB'), I: true })
+      : undefined,
+    Length: data.length,
+    Filter: filter,
+  });
+  return {
+    head: bytesOf(`${serialize(dict).slice(0, -'>>'.length)}/Resources `),
+    body: joinBytes([bytesOf('>>\nstream\n'), data, bytesOf('\nendstream')]),
+    states: content.states,
+    grains: content.grains,
+    groups: content.groups.map((group) => writeForm(group, box, deflate, true)),
+  };
+}
+
+/** Adds a form, its groups and the paper it needs to a file. */
+export function addForm(update: PdfUpdate, form: WrittenForm, paper: Paper): PdfRef {
+  const entries: Record<string, PdfValue> = { ExtGState: form.states };
+  if (form.groups.length > 0) {
+    const groups = form.groups.map((group, i) => [groupName(i), addForm(update, group, paper)]);
+    entries['XObject'] = PdfDict.of(Object.fromEntries(groups) as Record<string, PdfValue>);
+  }
+  if (form.grains.length > 0) {
+    const patterns = form.grains.map((level) => [grainName(level), paper.pattern(level)]);
+    entries['Pattern'] = PdfDict.of(Object.fromEntries(patterns) as Record<string, PdfValue>);
+    entries['ColorSpace'] = PdfDict.of({ [GRAIN_SPACE]: [name('Pattern'), name('DeviceRGB')] });
+  }
+  const resources = bytesOf(serialize(PdfDict.of(entries)));
+  return update.add(new WrittenObject([form.head, resources, form.body]));
+}
+
+/** The paper's grain in one file, for pages of one space: tiling patterns (8.7.3) by level. */
+export class Paper {
+  private readonly patterns = new Map<number, PdfRef>();
+
+  constructor(
+    private readonly update: PdfUpdate,
+    private readonly toUser: Matrix,
+    /** Stencils by level, which pages of every space share. */
+    private readonly stencils: Map<number, PdfRef>,
+  ) {}
+
+  pattern(level: number): PdfRef {
+    let ref = this.patterns.get(level);
+    if (!ref) this.patterns.set(level, (ref = this.addPattern(level)));
+    return ref;
+  }
+
+  private addPattern(level: number): PdfRef {
+    const { size } = GRAIN;
+    const dict = PdfDict.of({
+      Type: name('Pattern'),
+      PatternType: 1,
+      PaintType: 2,
+      TilingType: 1,
+      BBox: [0, 0, size, size],
+      XStep: size,
+      YStep: size,
+      Matrix: [...this.toUser],
+      Resources: PdfDict.of({ XObject: PdfDict.of({ Grain: this.stencil(level) }) }),
+    });
+    // Images have their first row on top, page space its origin.
+    return this.update.addStream(dict, bytesOf(`${size} 0 0 -${size} 0 ${size} cm /Grain Do`));
+  }
+
+  private stencil(level: number): PdfRef {
+    let ref = this.stencils.get(level);
+    if (!ref) this.stencils.set(level, (ref = this.addStencil(level)));
+    return ref;
+  }
+
+  private addStencil(level: number): PdfRef {
+    const { pixels } = GRAIN;
+    const dict = PdfDict.of({
+      Type: name('XObject'),
+      Subtype: name('Image'),
+      Width: pixels,
+      Height: pixels,
+      ImageMask: true,
+      BitsPerComponent: 1,
+      Decode: [1, 0],
+      Interpolate: true,
+    });
+    const bits = new Uint8Array((pixels * pixels) / 8);
+    grainTile(level).forEach((ink, i) => (bits[i >> 3] |= ink << (7 - (i & 7))));
+    return this.update.addStream(dict, bits);
+  }
+}
