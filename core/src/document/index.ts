@@ -4,3 +4,4 @@ export * from './state';
 export * from './apply';
 export * from './ids';
 export * from './erase';
+export * from './history';

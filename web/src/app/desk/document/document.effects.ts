@@ -1,16 +1,21 @@
 import { Injectable, inject } from '@angular/core';
-import { Actions, createEffect, ofType } from '@ngrx/effects';
-import { catchError, forkJoin, from, map, of, switchMap } from 'rxjs';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import { noHistory, type History } from '@stylet/core/document';
+import { Actions, ROOT_EFFECTS_INIT, createEffect, ofType } from '@ngrx/effects';
+import { catchError, forkJoin, from, filter, map, of, switchMap, tap } from 'rxjs';
 import { Api } from '../../api/api';
 import { troubleOf } from '../../api/problem';
 import { Outbox } from '../sync/outbox';
 import { documentActions } from './document.reducer';
+import { HistoryStore } from './history-store';
 
 @Injectable()
 export class DocumentEffects {
   private readonly actions = inject(Actions);
   private readonly api = inject(Api);
   private readonly outbox = inject(Outbox);
+  private readonly history = inject(HistoryStore);
+  private readonly snackBar = inject(MatSnackBar);
 
   /** What waits to be sent is read first: if it is sent meanwhile, applying it again does no harm. */
   readonly load = createEffect(() =>
@@ -19,9 +24,13 @@ export class DocumentEffects {
       switchMap(({ id }) =>
         from(this.outbox.waiting(id)).pipe(
           switchMap((waiting) =>
-            forkJoin([this.api.document(id), this.api.annotations(id)]).pipe(
-              map(([document, { annotations }]) =>
-                documentActions.loaded({ document, annotations, waiting }),
+            forkJoin([
+              this.api.document(id),
+              this.api.annotations(id),
+              this.history.read(id).catch(withoutHistory),
+            ]).pipe(
+              map(([document, { annotations }, history]) =>
+                documentActions.loaded({ document, annotations, waiting, history }),
               ),
             ),
           ),
@@ -32,4 +41,44 @@ export class DocumentEffects {
       ),
     ),
   );
+
+  readonly keep = createEffect(
+    () =>
+      this.actions.pipe(
+        ofType(documentActions.stepMade),
+        tap(({ documentId, kind, step }) => {
+          this.history.add(documentId, kind, step.reversals).catch(withoutHistory);
+        }),
+      ),
+    { dispatch: false },
+  );
+
+  /** Undo that had nothing left to take back says so; the step before is next. */
+  readonly tell = createEffect(
+    () =>
+      this.actions.pipe(
+        ofType(documentActions.stepMade),
+        filter(({ step }) => step.operations.length === 0),
+        tap(() => {
+          const message = 'Left as it is: it has been changed in another window since.';
+          this.snackBar.open(message, 'Close', { duration: 6000 });
+        }),
+      ),
+    { dispatch: false },
+  );
+
+  readonly tidy = createEffect(
+    () =>
+      this.actions.pipe(
+        ofType(ROOT_EFFECTS_INIT),
+        tap(() => void this.history.tidy().catch(withoutHistory)),
+      ),
+    { dispatch: false },
+  );
+}
+
+/** Work goes on without: only a reload will forget what could be undone. */
+function withoutHistory(error: unknown): History {
+  console.warn('This browser cannot keep what could be undone.', error);
+  return noHistory;
 }

@@ -3,9 +3,13 @@ import {
   apply,
   documentState,
   type Annotation,
+  historyAfter,
+  noHistory,
   type DocumentState,
-  type Effect,
+  type History,
   type Operation,
+  type Reversal,
+  type StepKind,
 } from '@stylet/core/document';
 import type { OutlineEntry } from '@stylet/core/pdf';
 import {
@@ -22,7 +26,7 @@ import type { Trouble } from '../../api/problem';
 /** One thing done by the person at the desk: what was done, and what takes it back. */
 export interface Step {
   readonly operations: readonly Operation[];
-  readonly inverse: readonly Effect[];
+  readonly reversals: readonly Reversal[];
 }
 
 export const documentActions = createActionGroup({
@@ -33,12 +37,11 @@ export const documentActions = createActionGroup({
       document: StyletDocument;
       annotations: readonly Annotation[];
       waiting: readonly Operation[];
+      history: History;
     }>(),
     'Load Failed': props<{ trouble: Trouble }>(),
     Closed: emptyProps(),
-    Changed: props<{ step: Step }>(),
-    Undone: props<{ step: Step }>(),
-    Redone: props<{ step: Step }>(),
+    'Step Made': props<{ documentId: string; kind: StepKind; step: Step }>(),
     'Revision Reached': props<{ documentId: string; revision: number }>(),
   },
 });
@@ -51,9 +54,7 @@ export interface OpenDocument {
   readonly outline: readonly OutlineEntry[];
   readonly state: DocumentState;
   readonly revision: number;
-  /** What undo and redo would do, the next one last. */
-  readonly undo: readonly (readonly Effect[])[];
-  readonly redo: readonly (readonly Effect[])[];
+  readonly history: History;
 }
 
 const initial: OpenDocument = {
@@ -64,8 +65,7 @@ const initial: OpenDocument = {
   outline: [],
   state: documentState('', []),
   revision: 0,
-  undo: [],
-  redo: [],
+  history: noHistory,
 };
 
 const perform = (state: DocumentState, operations: readonly Operation[]): DocumentState =>
@@ -80,49 +80,40 @@ export const documentFeature = createFeature({
       id,
       status: 'loading',
     })),
-    on(documentActions.loaded, (open, { document, annotations, waiting }): OpenDocument => {
-      if (document.id !== open.id) return open;
-      return {
-        ...open,
-        status: 'ready',
-        pages: document.pages,
-        outline: document.outline,
-        state: perform(documentState(document.title, annotations), waiting),
-        revision: document.revision,
-      };
-    }),
+    on(
+      documentActions.loaded,
+      (open, { document, annotations, waiting, history }): OpenDocument => {
+        if (document.id !== open.id) return open;
+        return {
+          ...open,
+          status: 'ready',
+          pages: document.pages,
+          outline: document.outline,
+          state: perform(documentState(document.title, annotations), waiting),
+          revision: document.revision,
+          history,
+        };
+      },
+    ),
     on(documentActions.loadFailed, (open, { trouble }): OpenDocument => ({
       ...open,
       status: 'failed',
       trouble,
     })),
     on(documentActions.closed, () => initial),
-    on(documentActions.changed, (open, { step }) => ({
+    on(documentActions.stepMade, (open, { kind, step }) => ({
       ...open,
       state: perform(open.state, step.operations),
-      undo: [...open.undo, step.inverse],
-      redo: [],
-    })),
-    on(documentActions.undone, (open, { step }) => ({
-      ...open,
-      state: perform(open.state, step.operations),
-      undo: open.undo.slice(0, -1),
-      redo: [...open.redo, step.inverse],
-    })),
-    on(documentActions.redone, (open, { step }) => ({
-      ...open,
-      state: perform(open.state, step.operations),
-      undo: [...open.undo, step.inverse],
-      redo: open.redo.slice(0, -1),
+      history: historyAfter(open.history, kind, step.reversals),
     })),
     on(documentActions.revisionReached, (open, { documentId, revision }) =>
       documentId === open.id ? { ...open, revision: Math.max(open.revision, revision) } : open,
     ),
   ),
-  extraSelectors: ({ selectState, selectUndo, selectRedo }) => ({
+  extraSelectors: ({ selectState, selectHistory }) => ({
     selectTitle: createSelector(selectState, ({ title }) => title),
     selectAnnotations: createSelector(selectState, ({ annotations }) => annotations),
-    selectCanUndo: createSelector(selectUndo, (steps) => steps.length > 0),
-    selectCanRedo: createSelector(selectRedo, (steps) => steps.length > 0),
+    selectCanUndo: createSelector(selectHistory, ({ undo }) => undo.length > 0),
+    selectCanRedo: createSelector(selectHistory, ({ redo }) => redo.length > 0),
   }),
 });

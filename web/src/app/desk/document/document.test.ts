@@ -1,4 +1,4 @@
-import { newId, type Effect, type Operation } from '@stylet/core/document';
+import { newId, noHistory, type Effect, type Operation } from '@stylet/core/document';
 import { TestBed } from '@angular/core/testing';
 import { provideStore, Store } from '@ngrx/store';
 import type { StyletDocument } from '@stylet/core/api';
@@ -24,7 +24,9 @@ beforeEach(() => {
   store = TestBed.inject(Store);
   editing = TestBed.inject(Editing);
   store.dispatch(documentActions.opened({ id }));
-  store.dispatch(documentActions.loaded({ document, annotations: [], waiting: [] }));
+  store.dispatch(
+    documentActions.loaded({ document, annotations: [], waiting: [], history: noHistory }),
+  );
 });
 const open = () => store.selectSignal(documentFeature.selectDocumentState)();
 
@@ -40,7 +42,21 @@ test('steps are undone and redone in order; a new step forgets what could be red
   expect(open().state.title).toBe('Three');
   editing.undo();
   editing.change([rename('Four')]);
-  expect(open().redo).toEqual([]);
+  expect(open().history.redo).toEqual([]);
+});
+
+test('what was changed elsewhere since is left alone, and undo goes on with the step before', () => {
+  editing.change([rename('Mine')]);
+  editing.change([rename('Mine again')]);
+  const { history } = open();
+  store.dispatch(documentActions.opened({ id }));
+  const theirs = { ...document, title: 'Theirs' } as StyletDocument;
+  store.dispatch(
+    documentActions.loaded({ document: theirs, annotations: [], waiting: [], history }),
+  );
+  editing.undo();
+  expect(open().state.title).toBe('Theirs');
+  expect(open().history.undo).toHaveLength(1);
 });
 
 test('with nothing to undo nothing happens', () => {
@@ -61,12 +77,16 @@ test('what still waits to be sent is shown on top of what the server has', () =>
     },
   ];
   store.dispatch(documentActions.opened({ id }));
-  store.dispatch(documentActions.loaded({ document, annotations: [], waiting }));
+  store.dispatch(
+    documentActions.loaded({ document, annotations: [], waiting, history: noHistory }),
+  );
   expect(open().state.title).toBe('Kept here');
 });
 
 test('an answer for a document that was left is not taken for this one', () => {
   store.dispatch(documentActions.opened({ id: newId() }));
-  store.dispatch(documentActions.loaded({ document, annotations: [], waiting: [] }));
+  store.dispatch(
+    documentActions.loaded({ document, annotations: [], waiting: [], history: noHistory }),
+  );
   expect(open().status).toBe('loading');
 });

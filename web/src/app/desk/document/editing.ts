@@ -1,5 +1,14 @@
 import { Injectable, inject } from '@angular/core';
-import { apply, invert, newId, type Effect, type Operation } from '@stylet/core/document';
+import {
+  apply,
+  invert,
+  newId,
+  stands,
+  type Effect,
+  type Operation,
+  type Reversal,
+  type StepKind,
+} from '@stylet/core/document';
 import { Store } from '@ngrx/store';
 import { Author } from '../../settings/author';
 import { documentActions, documentFeature, type Step } from './document.reducer';
@@ -13,28 +22,38 @@ export class Editing {
 
   /** Carries out effects as one step of undo. */
   change(effects: readonly Effect[]): void {
-    const step = this.stepOf(effects);
-    if (step.operations.length > 0) this.store.dispatch(documentActions.changed({ step }));
+    const step = this.stepOf(effects.map((effect) => ({ effect })));
+    if (step.operations.length > 0) this.made('changed', step);
   }
 
+  /** Takes the last step back. */
   undo(): void {
-    const effects = this.open().undo.at(-1);
-    if (effects) this.store.dispatch(documentActions.undone({ step: this.stepOf(effects) }));
+    this.revert('undone', this.open().history.undo.at(-1));
   }
 
+  /** Does again what was undone last. */
   redo(): void {
-    const effects = this.open().redo.at(-1);
-    if (effects) this.store.dispatch(documentActions.redone({ step: this.stepOf(effects) }));
+    this.revert('redone', this.open().history.redo.at(-1));
   }
 
-  private stepOf(effects: readonly Effect[]): Step {
+  private revert(kind: StepKind, reversals: readonly Reversal[] | undefined): void {
+    if (reversals) this.made(kind, this.stepOf(reversals));
+  }
+
+  private made(kind: StepKind, step: Step): void {
+    this.store.dispatch(documentActions.stepMade({ documentId: this.open().id!, kind, step }));
+  }
+
+  /** What takes back something that others have gone on from is left out. */
+  private stepOf(wanted: readonly { effect: Effect; of?: Effect }[]): Step {
     const { id, revision, state } = this.open();
     const operations: Operation[] = [];
-    const inverse: Effect[] = [];
+    const reversals: Reversal[] = [];
     let now = state;
-    for (const effect of effects) {
+    for (const { effect, of } of wanted) {
+      if (of && !stands(now, of)) continue;
       const back = invert(now, effect);
-      if (back) inverse.unshift(back);
+      if (back) reversals.unshift({ effect: back, of: effect });
       now = apply(now, effect);
       operations.push({
         id: newId(),
@@ -45,6 +64,6 @@ export class Editing {
         effect,
       });
     }
-    return { operations, inverse };
+    return { operations, reversals };
   }
 }

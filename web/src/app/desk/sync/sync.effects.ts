@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
 import type { Action } from '@ngrx/store';
-import { concatMap, from, fromEvent, map, merge, tap } from 'rxjs';
+import { concatMap, filter, from, fromEvent, map, merge, tap } from 'rxjs';
 import { documentActions } from '../document/document.reducer';
 import { Sender } from './sender';
 
@@ -13,7 +13,8 @@ export class SyncEffects {
   /** Every change goes to the outbox first and from there to the server. */
   readonly keep = createEffect(() =>
     this.actions.pipe(
-      ofType(documentActions.changed, documentActions.undone, documentActions.redone),
+      ofType(documentActions.stepMade),
+      filter(({ step }) => step.operations.length > 0),
       tap(({ step }) => this.sender.announce(step.operations)),
       concatMap(({ step }) => from(this.sender.keep(step.operations))),
       concatMap((actions: Action[]) => actions),

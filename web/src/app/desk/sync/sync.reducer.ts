@@ -40,7 +40,7 @@ export const syncFeature = createFeature({
   name: 'sync',
   reducer: createReducer(
     initial,
-    on(documentActions.changed, documentActions.undone, documentActions.redone, grown),
+    on(documentActions.stepMade, grown),
     on(syncActions.waitingCounted, (state, { count }) => ({ ...state, waiting: count })),
     on(syncActions.acknowledged, (state, { count }) => ({
       ...state,

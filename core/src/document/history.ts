@@ -1,0 +1,64 @@
+import { find } from './apply';
+import type { Effect } from './operation';
+import type { DocumentState } from './state';
+
+/** What takes an effect back, and the effect it takes back. */
+export interface Reversal {
+  readonly effect: Effect;
+  readonly of: Effect;
+}
+
+/** What undo and redo would do, a gesture each, the next one last. */
+export interface History {
+  readonly undo: readonly (readonly Reversal[])[];
+  readonly redo: readonly (readonly Reversal[])[];
+}
+
+/** How a step came about. */
+export type StepKind = 'changed' | 'undone' | 'redone';
+
+export const noHistory: History = { undo: [], redo: [] };
+
+/** The history after a step that `reversals` take back. */
+export function historyAfter(
+  { undo, redo }: History,
+  kind: StepKind,
+  reversals: readonly Reversal[],
+): History {
+  switch (kind) {
+    case 'changed':
+      return { undo: [...undo, reversals], redo: [] };
+    case 'undone':
+      return { undo: undo.slice(0, -1), redo: [...redo, reversals] };
+    case 'redone':
+      return { undo: [...undo, reversals], redo: redo.slice(0, -1) };
+  }
+}
+
+/**
+ * Whether what an effect brought about is still as it left it. If not, somebody has gone on from
+ * there, whose work taking the effect back would undo.
+ */
+export function stands(state: DocumentState, effect: Effect): boolean {
+  switch (effect.type) {
+    case 'annotation.add': {
+      const { id, pageId, modified } = effect.annotation;
+      return find(state, pageId, id)?.modified === modified;
+    }
+    case 'annotation.remove':
+      return find(state, effect.pageId, effect.annotationId) === undefined;
+    case 'annotation.change': {
+      const now = find(state, effect.pageId, effect.annotationId) as
+        Record<string, unknown> | undefined;
+      return (
+        now !== undefined &&
+        Object.entries(effect.fields).every(([key, value]) => isSame(now[key], value))
+      );
+    }
+    case 'document.rename':
+      return state.title === effect.title;
+  }
+}
+
+const isSame = (a: unknown, b: unknown): boolean =>
+  a === b || JSON.stringify(a) === JSON.stringify(b);

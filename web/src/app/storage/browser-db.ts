@@ -1,0 +1,51 @@
+import { Injectable } from '@angular/core';
+import type { Operation, Reversal, StepKind } from '@stylet/core/document';
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+
+/** One step of a window's history, in the order of its key. */
+export interface KeptStep {
+  readonly window: string;
+  readonly documentId: string;
+  readonly kind: StepKind;
+  readonly reversals: readonly Reversal[];
+  readonly at: number;
+}
+
+interface Schema extends DBSchema {
+  operations: {
+    key: string;
+    value: { operation: Operation };
+    indexes: { document: string };
+  };
+  steps: {
+    key: number;
+    value: KeptStep;
+    indexes: { place: [string, string]; at: number };
+  };
+}
+
+/** What Stylet keeps in this browser's IndexedDB. */
+@Injectable({ providedIn: 'root' })
+export class BrowserDb {
+  private opened: Promise<IDBPDatabase<Schema>> | undefined;
+
+  open(): Promise<IDBPDatabase<Schema>> {
+    this.opened ??= openDB<Schema>('stylet', 2, {
+      upgrade(database, from) {
+        if (from < 1) {
+          const operations = database.createObjectStore('operations', { keyPath: 'operation.id' });
+          operations.createIndex('document', 'operation.documentId');
+        }
+        const steps = database.createObjectStore('steps', { autoIncrement: true });
+        steps.createIndex('place', ['window', 'documentId']);
+        steps.createIndex('at', 'at');
+      },
+      // A window with a newer version asks for the database: this one will open it anew.
+      blocking: (_current, _blocked, event) => {
+        (event.target as IDBDatabase).close();
+        this.opened = undefined;
+      },
+    });
+    return this.opened;
+  }
+}
