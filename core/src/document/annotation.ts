@@ -91,3 +91,9 @@ export type Ink = z.infer<typeof inkSchema>;
 export type Markup = z.infer<typeof markupSchema>;
 export type Foreign = z.infer<typeof foreignSchema>;
 export type Annotation = z.infer<typeof annotationSchema>;
+
+/** Whether an annotation is a mark on text. */
+export const isMarkup = (annotation: Annotation): annotation is Markup =>
+  annotation.kind === 'highlight' ||
+  annotation.kind === 'underline' ||
+  annotation.kind === 'strikeout';

@@ -1,4 +1,4 @@
-import type { Annotation } from './annotation';
+import { foreignSchema, inkSchema, markupSchema, type Annotation } from './annotation';
 import type { Effect } from './operation';
 import { noAnnotations, type DocumentState, type PageAnnotations } from './state';
 
@@ -82,10 +82,18 @@ function withPage(state: DocumentState, pageId: string, page: PageAnnotations): 
   return { ...state, annotations: { ...state.annotations, [pageId]: page } };
 }
 
+const fieldsOf: Record<Annotation['kind'], ReadonlySet<string>> = {
+  ink: new Set(Object.keys(inkSchema.shape)),
+  highlight: new Set(Object.keys(markupSchema.shape)),
+  underline: new Set(Object.keys(markupSchema.shape)),
+  strikeout: new Set(Object.keys(markupSchema.shape)),
+  foreign: new Set(Object.keys(foreignSchema.shape)),
+};
+
 /** Only fields this kind of annotation has are taken over. */
 function changed(before: Annotation, fields: object): Annotation {
   const known = Object.entries(fields).filter(
-    ([key, value]) => key in before && value !== undefined,
+    ([key, value]) => fieldsOf[before.kind].has(key) && value !== undefined,
   );
   return { ...before, ...Object.fromEntries(known) };
 }

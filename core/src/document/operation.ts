@@ -1,10 +1,17 @@
 import { z } from 'zod';
-import { annotationSchema, idSchema, inkSchema, strokeStyleSchema } from './annotation';
+import {
+  annotationSchema,
+  idSchema,
+  inkSchema,
+  markupSchema,
+  strokeStyleSchema,
+} from './annotation';
 
 /** The fields of an annotation that can be changed in place. */
 export const annotationFieldsSchema = inkSchema
   .pick({ color: true, opacity: true, order: true, modified: true })
   .extend(strokeStyleSchema.shape)
+  .extend(markupSchema.pick({ quads: true, contents: true }).shape)
   .partial();
 
 const effectSchema = z.discriminatedUnion('type', [

@@ -1,14 +1,20 @@
 import {
+  between,
   joinLines,
   lineAt,
   linesOf,
+  joinMarks,
+  pageText,
   rangeBetween,
+  splitMark,
   uprightFrame,
   wordsOf,
   type Glyph,
   type TextAngle,
   type Word,
 } from './index';
+import fc from 'fast-check';
+import { newId, type Markup } from '../document/index';
 import { inverse, transformBox } from '../geometry/index';
 
 const word = (text: string, x: number, y: number, width = text.length * 5): Word => ({
@@ -72,8 +78,10 @@ const lines = linesOf([
   word('below', 15, 14),
 ]);
 
+const text = pageText(lines);
+
 test('a stroke from word to word marks the words between, as high as their lines', () => {
-  const range = rangeBetween(lines, { x: 30, y: 5 }, { x: 20, y: 20 })!;
+  const range = rangeBetween(text, { x: 30, y: 5 }, { x: 20, y: 20 })!;
   expect(range.contents).toBe('the depth is below');
   expect(range.quads).toEqual([
     [25, 0, 70, 0, 25, 10, 70, 10],
@@ -82,14 +90,14 @@ test('a stroke from word to word marks the words between, as high as their lines
 });
 
 test('it makes no difference which end comes first', () => {
-  expect(rangeBetween(lines, { x: 20, y: 20 }, { x: 30, y: 5 })).toEqual(
-    rangeBetween(lines, { x: 30, y: 5 }, { x: 20, y: 20 }),
+  expect(rangeBetween(text, { x: 20, y: 20 }, { x: 30, y: 5 })).toEqual(
+    rangeBetween(text, { x: 30, y: 5 }, { x: 20, y: 20 }),
   );
 });
 
 test('off the text there is nothing to mark', () => {
   expect(lineAt(lines, { x: 30, y: 60 })).toBeUndefined();
-  expect(rangeBetween(lines, { x: 200, y: 5 }, { x: 30, y: 5 })).toBeUndefined();
+  expect(rangeBetween(text, { x: 200, y: 5 }, { x: 30, y: 5 })).toBeUndefined();
 });
 
 test('a word broken at a line’s end is joined again; a compound is not broken', () => {
@@ -97,4 +105,43 @@ test('a word broken at a line’s end is joined again; a compound is not broken'
     'the longshore drift of the spit',
   );
   expect(joinLines(['two-', 'Way'])).toBe('two- Way');
+});
+
+const mark = (from: number, to: number, color = '#ffe27a'): Markup => ({
+  kind: 'highlight',
+  id: newId(),
+  pageId: newId(),
+  order: 'a0',
+  color,
+  opacity: 1,
+  author: '',
+  created: '2026-09-01T08:00:00.000Z',
+  modified: '2026-09-01T08:00:00.000Z',
+  ...text.rangeOf(between(from, to)),
+});
+
+test('marks of one kind and colour that share a word become one; others stay', () => {
+  const [first, touching, far, blue] = [mark(0, 1), mark(3, 3), mark(4, 4), mark(2, 2, '#b9ddf7')];
+  const joined = joinMarks(text, mark(1, 3), [first, touching, far, blue]);
+  expect(joined.replaces).toEqual([first, touching]);
+  expect(joined.range.contents).toBe('Once the depth is');
+  // Through the second mark the third is reached too.
+  const chain = joinMarks(text, mark(0, 0), [mark(1, 3), mark(0, 1)]);
+  expect(chain.replaces).toHaveLength(2);
+  expect(chain.range.contents).toBe('Once the depth is');
+});
+
+test('taking words out of a mark leaves a mark on either side', () => {
+  const parts = splitMark(text, mark(0, 4), [2]).map(({ contents }) => contents);
+  expect(parts).toEqual(['Once the', 'is below']);
+  expect(splitMark(text, mark(0, 1), [0, 1, 2])).toEqual([]);
+});
+
+test('the words under a mark are those it was made of', () => {
+  fc.assert(
+    fc.property(fc.nat(4), fc.nat(4), (a, b) => {
+      const words = between(a, b);
+      expect(text.covered(text.rangeOf(words).quads)).toEqual(words);
+    }),
+  );
 });

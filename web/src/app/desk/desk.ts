@@ -6,7 +6,6 @@ import {
   inject,
   input,
   signal,
-  viewChild,
   type OnDestroy,
 } from '@angular/core';
 import { MatDialog, MatDialogModule } from '@angular/material/dialog';
@@ -28,6 +27,7 @@ import { PageSource } from './pages/page-source';
 import { PageStrip } from './pages/page-strip';
 import { Places } from './pages/places';
 import { ViewState } from './pages/view-state';
+import { TextSelection } from './selection/text-selection';
 import { Shortcuts } from './shortcuts';
 import { StatusBar } from './status-bar';
 import { syncFeature } from './sync/sync.reducer';
@@ -48,7 +48,7 @@ import { TopBar } from './top-bar';
     StatusBar,
     TopBar,
   ],
-  providers: [PageSource, Places, Shortcuts, ViewState],
+  providers: [PageSource, Places, Shortcuts, TextSelection, ViewState],
   templateUrl: './desk.html',
   styleUrl: './desk.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -66,11 +66,11 @@ export class Desk implements OnDestroy {
   private readonly editing = inject(Editing);
   private readonly source = inject(PageSource);
   private readonly places = inject(Places);
+  private readonly selection = inject(TextSelection);
   private readonly view = inject(ViewState);
   private readonly dialog = inject(MatDialog);
   private readonly snackBar = inject(MatSnackBar);
   protected readonly shortcuts = inject(Shortcuts);
-  private readonly strip = viewChild(PageStrip);
 
   protected readonly status = this.store.selectSignal(documentFeature.selectStatus);
   protected readonly trouble = this.store.selectSignal(documentFeature.selectTrouble);
@@ -89,6 +89,9 @@ export class Desk implements OnDestroy {
       if (this.status() === 'ready') this.places.restore(this.id());
     });
     effect(() => {
+      if (this.isWriting()) this.selection.clear();
+    });
+    effect(() => {
       const trouble = this.refusal();
       if (trouble) this.tell(`${trouble.title}. ${trouble.advice}`);
     });
@@ -96,7 +99,6 @@ export class Desk implements OnDestroy {
       const trouble = this.source.trouble();
       if (trouble) this.tell(`A page could not be shown: ${trouble}. Reload to try again.`);
     });
-    this.shortcuts.whenSpace = (isHeld) => this.strip()?.holdSpace(isHeld);
   }
 
   ngOnDestroy(): void {

@@ -3,6 +3,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { Editing } from './document/editing';
 import { kitActions, kitFeature } from './kit/kit.reducer';
+import { TextSelection } from './selection/text-selection';
 import { ViewState } from './pages/view-state';
 
 /** Every key the desk knows, as the help sheet shows them. */
@@ -13,6 +14,8 @@ export const keys = [
   { keys: 'Esc', does: 'back to the pen' },
   { keys: 'R', does: 'read, and write again' },
   { keys: 'Space held', does: 'drag the pages' },
+  { keys: 'Ctrl C', does: 'copy the selected words' },
+  { keys: 'Del', does: 'take marks off the selected words' },
   { keys: 'Ctrl Z', does: 'undo' },
   { keys: 'Ctrl Shift Z', does: 'redo' },
   { keys: 'Alt ←', does: 'back to where you were' },
@@ -28,10 +31,10 @@ export class Shortcuts {
   private readonly store = inject(Store);
   private readonly editing = inject(Editing);
   private readonly view = inject(ViewState);
+  private readonly selection = inject(TextSelection);
   private readonly dialog = inject(MatDialog);
   private readonly slots = this.store.selectSignal(kitFeature.selectSlots);
   private readonly mode = this.store.selectSignal(kitFeature.selectMode);
-  whenSpace: (isHeld: boolean) => void = () => undefined;
 
   down(event: KeyboardEvent): void {
     if (isTyping(event.target) || this.dialog.openDialogs.length > 0) return;
@@ -42,7 +45,7 @@ export class Shortcuts {
   }
 
   up(event: KeyboardEvent): void {
-    if (event.key === ' ') this.whenSpace(false);
+    if (event.key === ' ') this.view.isSpaceHeld.set(false);
   }
 
   private actionFor(event: KeyboardEvent): (() => void) | undefined {
@@ -58,14 +61,17 @@ export class Shortcuts {
     switch (key) {
       case 'e':
         return () => this.store.dispatch(kitActions.toolTaken({ tool: 'eraser' }));
+      case 'delete':
+        return this.selection.selected() ? () => this.selection.unmark() : undefined;
       case 'escape':
+        if (this.selection.selected()) return () => this.selection.clear();
         return () => this.store.dispatch(kitActions.toolTaken({ tool: 'pen' }));
       case 'r': {
         const mode = this.mode() === 'read' ? 'write' : 'read';
         return () => this.store.dispatch(kitActions.modeChosen({ mode }));
       }
       case ' ':
-        return isButton(event.target) ? undefined : () => this.whenSpace(true);
+        return isButton(event.target) ? undefined : () => this.view.isSpaceHeld.set(true);
       case '?':
         return () => void this.openHelp();
       default:
@@ -77,6 +83,8 @@ export class Shortcuts {
     switch (key) {
       case 'z':
         return shift ? () => this.editing.redo() : () => this.editing.undo();
+      case 'c':
+        return this.selection.selected() ? () => void this.selection.copy() : undefined;
       case 'y':
         return () => this.editing.redo();
       case '+':

@@ -10,6 +10,7 @@ import close from '@material-symbols/svg-400/outlined/close.svg';
 import cloudDone from '@material-symbols/svg-400/outlined/cloud_done.svg';
 import cloudOff from '@material-symbols/svg-400/outlined/cloud_off.svg';
 import dropper from '@material-symbols/svg-400/outlined/colorize.svg';
+import copy from '@material-symbols/svg-400/outlined/content_copy.svg';
 import download from '@material-symbols/svg-400/outlined/download.svg';
 import eraser from '@material-symbols/svg-400/outlined/ink_eraser.svg';
 import error from '@material-symbols/svg-400/outlined/error.svg';
@@ -24,8 +25,10 @@ import search from '@material-symbols/svg-400/outlined/search.svg';
 import person from '@material-symbols/svg-400/outlined/person.svg';
 import help from '@material-symbols/svg-400/outlined/help.svg';
 import more from '@material-symbols/svg-400/outlined/more_vert.svg';
+import strikeout from '@material-symbols/svg-400/outlined/format_strikethrough.svg';
 import sync from '@material-symbols/svg-400/outlined/sync.svg';
 import trash from '@material-symbols/svg-400/outlined/delete.svg';
+import underline from '@material-symbols/svg-400/outlined/format_underlined.svg';
 import undo from '@material-symbols/svg-400/outlined/undo.svg';
 import upload from '@material-symbols/svg-400/outlined/upload.svg';
 
@@ -38,6 +41,7 @@ const drawings = {
   close,
   cloudDone,
   cloudOff,
+  copy,
   download,
   dropper,
   eraser,
@@ -53,8 +57,10 @@ const drawings = {
   redo,
   remove,
   search,
+  strikeout,
   sync,
   trash,
+  underline,
   undo,
   upload,
 };

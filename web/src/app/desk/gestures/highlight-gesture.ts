@@ -16,8 +16,9 @@ import {
   type Sample,
 } from '@stylet/core/ink';
 import { paint } from '@stylet/core/paint';
-import { lineAt, rangeBetween, type Line } from '@stylet/core/text';
+import { pageText, rangeBetween, type Line } from '@stylet/core/text';
 import type { LiveLayer } from '../pages/live-layer';
+import { markEffects } from '../selection/text-selection';
 import type { Gesture } from './gesture';
 import { InkGesture, inkOf, type Placement } from './ink-gesture';
 
@@ -25,6 +26,8 @@ import { InkGesture, inkOf, type Placement } from './ink-gesture';
 export interface Surroundings {
   /** The page's text; undefined while it is still being read. */
   lines(): readonly Line[] | undefined;
+  /** The marks on text that are there already. */
+  marks(): readonly Markup[];
   /** The strokes near a box, as the polygons of each. */
   strokesNear(box: Box): Iterable<readonly Polygon[]>;
 }
@@ -70,7 +73,10 @@ export class HighlightGesture implements Gesture {
   }
 
   end(): Effect[] {
-    const shape = this.markup() ?? this.bar();
+    const lines = this.around.lines();
+    const markup = this.markup();
+    if (lines && markup) return markEffects({ text: pageText(lines) }, markup, this.around.marks());
+    const shape = this.bar();
     return shape ? [{ type: 'annotation.add', annotation: shape }] : (this.free?.end() ?? []);
   }
 
@@ -82,8 +88,7 @@ export class HighlightGesture implements Gesture {
     const lines = this.around.lines();
     const from = this.samples[0];
     const to = this.samples[this.samples.length - 1];
-    if (!lines || !lineAt(lines, from)) return undefined;
-    const range = rangeBetween(lines, from, to);
+    const range = lines && rangeBetween(pageText(lines), from, to);
     if (!range) return undefined;
     const now = new Date().toISOString();
     return {

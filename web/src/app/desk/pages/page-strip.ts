@@ -44,7 +44,6 @@ export class PageStrip implements AfterViewInit {
   protected readonly view = inject(ViewState);
   private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
   private readonly sheet = viewChild.required<ElementRef<HTMLElement>>('sheet');
-  private isSpaceHeld = false;
 
   private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
   private readonly mode = this.store.selectSignal(kitFeature.selectMode);
@@ -72,7 +71,7 @@ export class PageStrip implements AfterViewInit {
     resized.observe(element);
     this.measure();
     const gestures = new TouchGestures(element, {
-      mousePans: () => this.mode() === 'read' || this.isSpaceHeld,
+      mousePans: () => this.mode() === 'read' || this.view.isSpaceHeld(),
       panBy: (dx, dy) => element.scrollBy(dx, dy),
       zoomBy: (factor, about) => this.zoomBy(factor, about),
     });
@@ -83,11 +82,6 @@ export class PageStrip implements AfterViewInit {
       gestures.disconnect();
       element.removeEventListener('wheel', wheel);
     });
-  }
-
-  /** While the space bar is held, dragging moves the pages. */
-  holdSpace(isHeld: boolean): void {
-    this.isSpaceHeld = isHeld;
   }
 
   protected scrolled(): void {

@@ -15,6 +15,7 @@ import {
 import type { Page } from '@stylet/core/api';
 import {
   noAnnotations,
+  isMarkup,
   orderAbove,
   paintingOrder,
   type Effect,
@@ -27,9 +28,10 @@ import {
   transformBox,
   type Box,
   type Matrix,
+  type Point,
 } from '@stylet/core/geometry';
 import { blendOf } from '@stylet/core/paint';
-import type { Line } from '@stylet/core/text';
+import { lineAt, pageText, type Line } from '@stylet/core/text';
 import { Cancelled } from '../../../workers/pdf-client';
 import type { PageLink } from '../../../workers/protocol';
 import { Author } from '../../settings/author';
@@ -37,6 +39,8 @@ import { EraseGesture, nothingErased, type Remains } from '../gestures/erase-ges
 import type { Gesture } from '../gestures/gesture';
 import { HighlightGesture } from '../gestures/highlight-gesture';
 import { InkGesture } from '../gestures/ink-gesture';
+import { LongPress } from '../gestures/long-press';
+import { SelectGesture } from '../gestures/select-gesture';
 import type { KitSlot, PenAction } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { kitActions, kitFeature, type DeskMode, type Tool } from '../kit/kit.reducer';
@@ -46,19 +50,23 @@ import { strokesNear } from './page-index';
 import { PageLayers } from './page-layers';
 import { PagePicture } from './page-picture';
 import { PageSource } from './page-source';
-import { PenInput, type PenPart } from './pen-input';
+import { PenInput, sampleFrom, type PenPart } from './pen-input';
+import { SelectionLayer } from '../selection/selection-layer';
+import { TextSelection } from '../selection/text-selection';
+import { ViewState } from './view-state';
 import { chooseWindow, type PageWindow } from './window';
 
 /** One page: its picture, what lies under its words, what lies over them, and live ink on top. */
 @Component({
   selector: 'stylet-page-view',
+  imports: [SelectionLayer],
   templateUrl: './page-view.html',
   styleUrl: './page-view.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
     '[class.write]': "mode() === 'write'",
     '[class.erasing]': "mode() === 'write' && tool() === 'eraser' && !isPicking()",
-    '(click)': 'pick($event)',
+    '(click)': 'tapped($event)',
   },
 })
 export class PageView {
@@ -83,6 +91,10 @@ export class PageView {
   protected readonly isPicking = this.store.selectSignal(kitFeature.selectIsPicking);
   private readonly eraser = this.store.selectSignal(kitFeature.selectEraser);
   private readonly buttons = this.store.selectSignal(kitFeature.selectButtons);
+  protected readonly selection = inject(TextSelection);
+  /** The latest selecting of text, until the click that follows it. */
+  private selecting: SelectGesture | undefined;
+  private readonly view = inject(ViewState);
   private readonly source = inject(PageSource);
   private readonly author = inject(Author);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
@@ -127,6 +139,7 @@ export class PageView {
         .sort((a, b) => a - b),
     { equal: (a, b) => a.join() === b.join() },
   );
+  protected readonly cssScale = computed(() => this.zoom() * PIXELS_PER_POINT);
   protected readonly place = computed(() => {
     const { x, y, width, height, pageWidth, pageHeight } = this.wanted();
     return {
@@ -139,9 +152,9 @@ export class PageView {
 
   constructor() {
     const pen = new PenInput(this.host, {
-      accepts: () => this.mode() === 'write',
+      accepts: (x, y) => this.acceptsPen(x, y),
       toPage: () => this.screenToPage(),
-      begin: (part) => this.beginGesture(part),
+      begin: (part, at) => this.beginGesture(part, at),
       done: (effects) => {
         if (effects.length > 0) this.changed.emit(effects);
         else this.layers.live.clear();
@@ -151,8 +164,13 @@ export class PageView {
       hover: (x, y) => this.showRing(x, y),
       leave: () => this.ring().nativeElement.classList.remove('shown'),
     });
+    const longPress = new LongPress(this.host, {
+      begin: ({ x, y }) => this.selectAt(this.pagePoint(x, y), true),
+      sampleOf: (event) => sampleFrom(event, this.screenToPage()),
+    });
     inject(DestroyRef).onDestroy(() => {
       pen.disconnect();
+      longPress.disconnect();
       this.picture?.leave();
       this.layers?.release();
     });
@@ -210,7 +228,8 @@ export class PageView {
 
   /** Reads the text when a highlighter may need it, and the links when they are live. */
   private async readPage(mode: DeskMode, slot: KitSlot, tool: Tool): Promise<void> {
-    const wantsText = mode === 'write' && tool === 'pen' && slot.instrument === 'highlighter';
+    const isHighlighting = tool === 'pen' && slot.instrument === 'highlighter';
+    const wantsText = mode === 'read' || isHighlighting;
     try {
       if (wantsText) this.lines = await this.source.linesOf(this.index());
       this.links.set(mode === 'read' ? await this.source.linksOf(this.index()) : []);
@@ -219,9 +238,35 @@ export class PageView {
     }
   }
 
-  protected pick({ clientX, clientY }: MouseEvent): void {
-    if (!this.isPicking()) return;
-    this.store.dispatch(kitActions.colorPicked({ color: this.colorAt(clientX, clientY) }));
+  protected tapped({ clientX, clientY }: MouseEvent): void {
+    if (this.isPicking())
+      this.store.dispatch(kitActions.colorPicked({ color: this.colorAt(clientX, clientY) }));
+    else if (this.mode() === 'read') this.takeMark(clientX, clientY);
+  }
+
+  /** In Read, a tap takes hold of the mark under it, or lets go. */
+  private takeMark(x: number, y: number): void {
+    // The click that ends a drag is no tap.
+    const { selecting } = this;
+    this.selecting = undefined;
+    if (selecting?.selects || !this.lines) return;
+    this.selection.take(this.page(), pageText(this.lines), this.pagePoint(x, y));
+  }
+
+  /** In Write everywhere; in Read on text, which is then selected. */
+  private acceptsPen(x: number, y: number): boolean {
+    if (this.view.isSpaceHeld()) return false;
+    if (this.mode() === 'write') return true;
+    return this.lines !== undefined && lineAt(this.lines, this.pagePoint(x, y)) !== undefined;
+  }
+
+  /** Begins to select text, in Read and where there is some. */
+  private selectAt(at: Point, atOnce: boolean): Gesture | undefined {
+    this.selecting = undefined;
+    if (this.mode() !== 'read' || !this.lines || !lineAt(this.lines, at)) return undefined;
+    const text = pageText(this.lines);
+    this.selecting = new SelectGesture(this.selection, this.page(), text, atOnce);
+    return this.selecting;
   }
 
   private colorAt(x: number, y: number): string {
@@ -234,8 +279,9 @@ export class PageView {
     ]);
   }
 
-  private beginGesture(part: PenPart): Gesture | undefined {
+  private beginGesture(part: PenPart, at: Point): Gesture | undefined {
     if (this.isPicking()) return undefined;
+    if (this.mode() === 'read') return this.selectAt(at, false);
     const action: PenAction = part === 'tip' ? this.tool() : this.buttons()[part];
     if (action === 'undo') this.undone.emit();
     if (action === 'undo' || action === 'none') return undefined;
@@ -256,6 +302,7 @@ export class PageView {
     void this.readPage(this.mode(), slot, this.tool());
     return new HighlightGesture(slot, placement, live, {
       lines: () => this.lines,
+      marks: () => annotations.filter(isMarkup),
       strokesNear: (box) => strokesNear(annotations, box),
     });
   }
@@ -290,6 +337,9 @@ export class PageView {
     const origin = transform([a, b, c, d, e, f], { x: -rect.left, y: -rect.top });
     return [a, b, c, d, origin.x, origin.y];
   }
+
+  protected readonly pagePoint = (x: number, y: number): Point =>
+    transform(this.screenToPage(), { x, y });
 
   private toCanvas({ scale, x, y }: PageWindow): Matrix {
     const { width, height, rotation } = this.page();

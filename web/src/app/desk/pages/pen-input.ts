@@ -1,16 +1,19 @@
 import type { Effect } from '@stylet/core/document';
-import { transform, type Matrix } from '@stylet/core/geometry';
+import { transform, type Matrix, type Point } from '@stylet/core/geometry';
 import type { Sample } from '@stylet/core/ink';
 import type { Gesture } from '../gestures/gesture';
 
 /** What a page does with a pen. */
 export interface PenTarget {
-  /** Whether pens and mice draw just now. */
-  accepts(): boolean;
+  /** Whether pens and mice do something at a point (client coordinates) just now. */
+  accepts(x: number, y: number): boolean;
   /** From client coordinates to page space. */
   toPage(): Matrix;
-  /** A press with a part of the pen; undefined when that does something else than draw. */
-  begin(part: PenPart): Gesture | undefined;
+  /**
+   * A press with a part of the pen at a point in page space; undefined when that does something
+   * else than begin a gesture.
+   */
+  begin(part: PenPart, at: Point): Gesture | undefined;
   /** Where the pointer is over the page, drawing or not, in client coordinates. */
   hover(x: number, y: number, isPen: boolean): void;
   /** The pointer is no longer over the page. */
@@ -68,17 +71,18 @@ export class PenInput {
   }
 
   private readonly down = (event: PointerEvent): void => {
-    if (event.pointerType === 'touch' || this.gesture || !this.target.accepts()) return;
+    if (event.pointerType === 'touch' || this.gesture) return;
     const part = partOf(event);
-    if (!part) return;
-    if ((event.target as Element).closest('button, a')) return;
+    if (!part || (event.target as Element).closest('button, a')) return;
+    if (!this.target.accepts(event.clientX, event.clientY)) return;
     event.preventDefault();
     this.element.setPointerCapture(event.pointerId);
     this.pointer = event.pointerId;
     // The page does not move while it is written on, so this holds until the pen is lifted.
     this.toPage = this.target.toPage();
-    this.gesture = this.target.begin(part);
-    this.gesture?.move([this.sampleOf(event)], []);
+    const sample = this.sampleOf(event);
+    this.gesture = this.target.begin(part, sample);
+    this.gesture?.move([sample], []);
   };
 
   private readonly move = (event: PointerEvent): void => {
@@ -128,14 +132,19 @@ export class PenInput {
   }
 
   private sampleOf(event: PointerEvent): Sample {
-    const { x, y } = transform(this.toPage, { x: event.clientX, y: event.clientY });
-    return {
-      x,
-      y,
-      pressure: event.pressure,
-      tiltX: event.tiltX,
-      tiltY: event.tiltY,
-      time: event.timeStamp,
-    };
+    return sampleFrom(event, this.toPage);
   }
+}
+
+/** A pointer event as a sample; `toPage` maps client coordinates to page space. */
+export function sampleFrom(event: PointerEvent, toPage: Matrix): Sample {
+  const { x, y } = transform(toPage, { x: event.clientX, y: event.clientY });
+  return {
+    x,
+    y,
+    pressure: event.pressure,
+    tiltX: event.tiltX,
+    tiltY: event.tiltY,
+    time: event.timeStamp,
+  };
 }

@@ -39,6 +39,8 @@ export class TouchGestures {
   }
 
   private readonly down = (event: PointerEvent): void => {
+    // What is pressed on has taken it for itself.
+    if (event.defaultPrevented) return;
     const pans =
       event.pointerType === 'touch' ||
       (event.pointerType === 'mouse' && (event.button === 1 || this.target.mousePans()));

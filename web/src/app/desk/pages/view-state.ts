@@ -30,6 +30,9 @@ export class ViewState {
   /** Whether zoom and place have been chosen: before that nothing is worth drawing. */
   readonly isPlaced = signal(false);
 
+  /** While the space bar is held, dragging moves the pages. */
+  readonly isSpaceHeld = signal(false);
+
   private readonly behind = signal<readonly Place[]>([]);
   private readonly ahead = signal<readonly Place[]>([]);
   readonly canGoBack = computed(() => this.behind().length > 0);

@@ -1,0 +1,143 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatIconModule } from '@angular/material/icon';
+import { MatSnackBar, MatSnackBarModule } from '@angular/material/snack-bar';
+import { MatTooltipModule } from '@angular/material/tooltip';
+import type { Page } from '@stylet/core/api';
+import type { Markup, Quad } from '@stylet/core/document';
+import { pageView, transform, type Point } from '@stylet/core/geometry';
+import { Store } from '@ngrx/store';
+import { kitFeature } from '../kit/kit.reducer';
+import { highlighterColors, inkColors } from '../kit/palettes';
+import { TextSelection } from './text-selection';
+
+/** Half of the bar's greatest width and its height with some room, in CSS pixels. */
+const HALF_BAR = 190;
+const BAR = 60;
+
+/** Selected text on its page: what is selected, its two ends to drag, and what can be done with it. */
+@Component({
+  selector: 'stylet-selection-layer',
+  imports: [MatButtonModule, MatIconModule, MatSnackBarModule, MatTooltipModule],
+  templateUrl: './selection-layer.html',
+  styleUrl: './selection-layer.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class SelectionLayer {
+  readonly page = input.required<Page>();
+  /** CSS pixels to a point of the page. */
+  readonly scale = input.required<number>();
+  /** Where a point of the window is on the page, in page space. */
+  readonly toPage = input.required<(x: number, y: number) => Point>();
+
+  private readonly store = inject(Store);
+  private readonly snackBar = inject(MatSnackBar);
+  protected readonly selection = inject(TextSelection);
+  private readonly slots = this.store.selectSignal(kitFeature.selectSlots);
+
+  protected readonly size = computed(() => {
+    const { width, height, rotation } = this.page();
+    return rotation % 180 === 0 ? { width, height } : { width: height, height: width };
+  });
+  private readonly quads = computed(() => {
+    const { width, height, rotation } = this.page();
+    const view = pageView(width, height, rotation, 1);
+    return (this.selection.range()?.quads ?? []).map((quad) => cornersOf(quad, view));
+  });
+  protected readonly outlines = computed(() =>
+    this.quads().map(({ tl, tr, br, bl }) =>
+      [tl, tr, br, bl].map(({ x, y }) => `${x},${y}`).join(' '),
+    ),
+  );
+  protected readonly ends = computed(() => {
+    const first = this.quads().at(0);
+    const last = this.quads().at(-1);
+    if (!first || !last) return [];
+    return [
+      { end: 'first', name: 'Start of the selection', ...this.placeOf(first.bl) },
+      { end: 'last', name: 'End of the selection', ...this.placeOf(last.br) },
+    ] as const;
+  });
+  /** Above the selection, or below it where there is no room. */
+  protected readonly barPlace = computed(() => {
+    const points = this.quads().flatMap(({ tl, tr, br, bl }) => [tl, tr, br, bl]);
+    if (points.length === 0) return undefined;
+    const xs = points.map(({ x }) => x);
+    const ys = points.map(({ y }) => y);
+    const middle = (Math.min(...xs) + Math.max(...xs)) / 2;
+    const isAbove = Math.min(...ys) * this.scale() > BAR;
+    const y = isAbove ? Math.min(...ys) : Math.max(...ys);
+    const { left, top } = this.placeOf({ x: middle, y });
+    return { left: `clamp(${HALF_BAR}px, ${left}, 100% - ${HALF_BAR}px)`, top, isAbove };
+  });
+  protected readonly mark = computed(() => this.selection.selected()?.mark);
+  protected readonly colors = computed(() => {
+    const mark = this.mark();
+    return mark && mark.kind !== 'highlight' ? inkColors : highlighterColors;
+  });
+  /** Lines take the colour of the first pen. */
+  private readonly inkColor = computed(
+    () =>
+      this.slots().find(({ instrument }) => instrument !== 'highlighter')?.color ??
+      inkColors[0].color,
+  );
+
+  protected choose(color: string): void {
+    if (this.mark()) this.selection.recolor(color);
+    else this.selection.mark('highlight', color);
+  }
+
+  protected draw(kind: Markup['kind']): void {
+    this.selection.mark(kind, this.inkColor());
+  }
+
+  protected async copy(): Promise<void> {
+    try {
+      await this.selection.copy();
+      this.snackBar.open('Copied.', undefined, { duration: 2000 });
+    } catch (error) {
+      console.warn(error);
+      const message = 'The browser did not allow copying. Press Ctrl C instead.';
+      this.snackBar.open(message, 'Close', { duration: 6000 });
+    }
+  }
+
+  protected grab(event: PointerEvent, end: 'first' | 'last'): void {
+    event.preventDefault();
+    event.stopPropagation();
+    (event.target as Element).setPointerCapture(event.pointerId);
+    this.selection.loosen(end);
+  }
+
+  protected drag(event: PointerEvent): void {
+    if (!(event.target as Element).hasPointerCapture(event.pointerId)) return;
+    this.selection.extend(this.toPage()(event.clientX, event.clientY));
+  }
+
+  /** With the keyboard an end goes word by word. */
+  protected step(event: KeyboardEvent, end: 'first' | 'last'): void {
+    const step = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
+    if (step === 0 || event.altKey) return;
+    event.preventDefault();
+    this.selection.loosen(end);
+    this.selection.step(step);
+    this.selection.settle();
+  }
+
+  private placeOf({ x, y }: Point): { left: string; top: string } {
+    const { width, height } = this.size();
+    return { left: `${(100 * x) / width}%`, top: `${(100 * y) / height}%` };
+  }
+}
+
+interface Corners {
+  readonly tl: Point;
+  readonly tr: Point;
+  readonly bl: Point;
+  readonly br: Point;
+}
+
+function cornersOf(quad: Quad, view: Parameters<typeof transform>[0]): Corners {
+  const at = (i: number): Point => transform(view, { x: quad[i], y: quad[i + 1] });
+  return { tl: at(0), tr: at(2), bl: at(4), br: at(6) };
+}
