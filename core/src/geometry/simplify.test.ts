@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import simplifyJs from 'simplify-js';
 import { distanceToSegment, simplify } from './index';
 
 const line = fc
@@ -40,3 +41,41 @@ test('a straight line needs few points, a corner keeps its tip', () => {
   expect(simplify(straight, 0.01).length).toBeLessThan(14);
   expect(simplify([0, 0, 10, 0, 10, 10], 0.5)).toEqual([0, 0, 10, 0, 10, 10]);
 });
+
+/** Ink as pens report it: steps of a fraction of a point along smooth curves. */
+const ink = fc
+  .tuple(
+    fc.double({ min: 3, max: 30, noNaN: true }),
+    fc.double({ min: 2, max: 12, noNaN: true }),
+    fc.double({ min: 0, max: 6, noNaN: true }),
+  )
+  .map(([swing, period, phase]) =>
+    Array.from({ length: 300 }, (_, i) => [
+      i * 0.4 + 5 * Math.sin(i / (3 * period)),
+      swing * Math.sin(i / period + phase),
+    ]).flat(),
+  );
+
+// simplify-js (V. Agafonkin) does Douglas–Peucker over the whole line, which needs the fewest points
+// but all of the line at once; ours looks back over a few points only, for its cost to be bounded.
+test('it keeps to the tolerance that simplify-js keeps to, with not many more points', () => {
+  fc.assert(
+    fc.property(ink, fc.constantFrom(0.02, 0.05, 0.2), (points, tolerance) => {
+      const pairs = Array.from({ length: points.length / 2 }, (_, i) => ({
+        x: points[2 * i],
+        y: points[2 * i + 1],
+      }));
+      const theirs = simplifyJs(pairs, tolerance, true);
+      const ours = simplify(points, tolerance).length / 2;
+      expect(worst(pairs, theirs)).toBeLessThanOrEqual(tolerance + 1e-9);
+      expect(ours).toBeLessThanOrEqual(1.7 * theirs.length + pairs.length / 12);
+    }),
+  );
+});
+
+const worst = (points: { x: number; y: number }[], line: { x: number; y: number }[]): number =>
+  Math.max(
+    ...points.map((p) =>
+      Math.min(...line.slice(1).map((end, i) => distanceToSegment(p, line[i], end))),
+    ),
+  );

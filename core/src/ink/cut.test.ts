@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { distanceToSegment } from '../geometry/index';
+import { distanceToSegment, transform } from '../geometry/index';
+import { nibShape } from './nib-shape';
 import { cutStroke, type Swipe } from './cut';
 import { sampleAt, samplesOf, type Sample, type Samples } from './samples';
 import type { StrokeStyle } from './style';
@@ -84,6 +85,43 @@ test.each(['fineliner', 'nib', 'highlighter'] as const)(
     );
   },
 );
+
+/** The edge of a broad nib at a point, as points around it. */
+const edgeAt = (ink: StrokeStyle, point: TrackPoint): { x: number; y: number }[] => {
+  const { toPage } = nibShape(ink);
+  return Array.from({ length: 240 }, (_, k) => {
+    const angle = (2 * Math.PI * k) / 240;
+    const { x, y } = transform(toPage, { x: Math.cos(angle), y: Math.sin(angle) });
+    return { x: point.x + point.radius * x, y: point.y + point.radius * y };
+  });
+};
+
+test('a broad edge is cut where its own shape touches the eraser', () => {
+  fc.assert(
+    fc.property(path, swipe, fc.integer({ min: 0, max: 180 }), (samples, over, angle) => {
+      const ink = style({ instrument: 'broadEdge', width: 8, angle });
+      const before = trackOf(ink, samples);
+      const after = cutStroke(ink, samples, [over]) ?? [before];
+      const { toDisc } = nibShape(ink);
+      /** How far the nib is from the eraser; negative when they overlap. */
+      const gap = (point: TrackPoint): number => {
+        const reach = (p: { x: number; y: number }): number =>
+          distanceToSegment(p, over.from, over.to) - over.radius;
+        // An eraser that is smaller than the nib may lie within it.
+        const [middle, from, to] = [point, over.from, over.to].map((p) => transform(toDisc, p));
+        if (distanceToSegment(middle, from, to) < point.radius) return -1;
+        return Math.min(reach(point), ...edgeAt(ink, point).map(reach));
+      };
+      for (const point of after.flat())
+        if (gap(point) < -SLACK) throw new Error('ink is left under the eraser');
+      for (const point of before) {
+        const survives = after.some((part) => away(point, part) < 0.1);
+        if (!survives && gap(point) > 0.1) throw new Error('ink is gone that was not touched');
+      }
+    }),
+    { numRuns: 60, endOnFailure: true },
+  );
+});
 
 test('joined again, the parts and the gap between them make the whole line', () => {
   const samples = samplesOf(

@@ -1,4 +1,15 @@
-import { contrast, hexOf, luminance, paint, rgbOf, liesUnder } from './index';
+import {
+  blendOf,
+  contrast,
+  hexOf,
+  hexOfHsl,
+  hslOf,
+  liesUnder,
+  luminance,
+  paint,
+  rgbOf,
+} from './index';
+import fc from 'fast-check';
 import { newId, type Markup } from '../document/index';
 
 // WCAG 2.2, definitions of relative luminance and contrast ratio: black and white are 21:1 apart.
@@ -14,6 +25,37 @@ test('contrast as WCAG defines it', () => {
 test('colours go to components and back', () => {
   for (const color of ['#22304a', '#ffe27a', '#000000', '#ffffff'])
     expect(hexOf(...rgbOf(color))).toBe(color);
+});
+
+// CSS Color 4, 7: the examples of its table of hues, and rebeccapurple (named colours, 6.1).
+test.each([
+  ['#ff0000', 0, 100, 50],
+  ['#00ff00', 120, 100, 50],
+  ['#0000ff', 240, 100, 50],
+  ['#808080', 0, 0, 50.2],
+  ['#663399', 270, 50, 40],
+])('%s is %d°, %d %%, %d %%', (color, hue, saturation, lightness) => {
+  const hsl = hslOf(color);
+  expect(hsl.hue).toBeCloseTo(hue, 1);
+  expect(hsl.saturation).toBeCloseTo(saturation, 1);
+  expect(hsl.lightness).toBeCloseTo(lightness, 1);
+});
+
+test('a colour mixed from its own hue, saturation and lightness is the same', () => {
+  const part = fc.nat(255).map((n) => n / 255);
+  fc.assert(
+    fc.property(part, part, part, (r, g, b) => {
+      const color = hexOf(r, g, b);
+      expect(hexOfHsl(hslOf(color))).toBe(color);
+    }),
+  );
+});
+
+test('highlighters and washes lie under the words unless they are told otherwise', () => {
+  const style = { instrument: 'wash', width: 4, smoothing: 0 } as const;
+  expect(blendOf(style)).toBe('multiply');
+  expect(blendOf({ ...style, blend: 'normal' })).toBe('normal');
+  expect(blendOf({ ...style, instrument: 'nib' })).toBe('normal');
 });
 
 const markup = (kind: Markup['kind']): Markup => ({

@@ -9,19 +9,19 @@ import {
 import { OPS, VerbosityLevel, getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 
 /** The words of a page, in the order in which they are drawn. */
-export interface PageText {
+export interface ReadPage {
   readonly words: Word[];
   readonly lines: Line[];
 }
 
 /** Reads the text of pages (counted from 1) of a PDF outside the browser. */
-export async function readText(pdf: Uint8Array, pages: readonly number[]): Promise<PageText[]> {
+export async function readText(pdf: Uint8Array, pages: readonly number[]): Promise<ReadPage[]> {
   const document = await getDocument({
     data: Uint8Array.from(pdf),
     verbosity: VerbosityLevel.ERRORS,
     useSystemFonts: false,
   }).promise;
-  const texts: PageText[] = [];
+  const texts: ReadPage[] = [];
   for (const number of pages) {
     const page = await document.getPage(number);
     const list = await page.getOperatorList();

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import type { Box } from '@stylet/core/geometry';
-import type { PageText } from './index';
+import type { ReadPage } from './index';
 
 const root = resolve(__dirname, '../../..');
 const documents = join(root, '.data/documents');
@@ -63,7 +63,7 @@ const overlap = (a: Box, b: Box): number => {
 function compare(file: string, pages: number[]): { agreeing: number; sideways: number } {
   const ours = JSON.parse(
     node('demo/src/reading/print-words.ts', file, ...pages.map(String)),
-  ) as PageText[];
+  ) as ReadPage[];
   let total = 0;
   let agreeing = 0;
   const errors: number[] = [];
@@ -120,7 +120,7 @@ test.each([1, 3, 6])(
     const file = demo('makePaper');
     const [ours] = JSON.parse(
       node('demo/src/reading/print-words.ts', file, `${page}`),
-    ) as PageText[];
+    ) as ReadPage[];
     const mine = ours.lines.flatMap((line) => line.words.map((word) => word.text));
     const raw = execFileSync('pdftotext', ['-raw', '-f', `${page}`, '-l', `${page}`, file, '-'], {
       encoding: 'utf8',
