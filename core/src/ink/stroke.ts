@@ -89,9 +89,8 @@ export class Stroke {
       this.complete();
       return [this.piece(0), ...this.enclosed()];
     }
-    const starts = [...this.pieces.keys(), this.pieces.length];
     const levels = this.all().map(({ grain }) => grain);
-    const runs = starts.filter((i) => i === 0 || levels[i] !== levels[i - 1]);
+    const runs = [...levels.keys()].filter((i) => i === 0 || levels[i] !== levels[i - 1]);
     return runs.map((i, k): Piece => {
       const next = runs[k + 1];
       const to = next === undefined ? this.spine.length - 1 : next * PIECE;

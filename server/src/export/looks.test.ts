@@ -1,0 +1,161 @@
+import { readFileSync } from 'node:fs';
+import type { Ink } from '@stylet/core/document';
+import { GRAIN, grainCoverage, grainTile, samplesFromBase64, strokePieces } from '@stylet/core/ink';
+import { blendOf, rgbOf } from '@stylet/core/paint';
+import { Cover } from '../testing/cover';
+import {
+  TestServer,
+  operation,
+  readPpm,
+  realPdf,
+  stroke,
+  tool,
+  type Picture,
+} from '../testing/server';
+
+/** Points to pixels: as fine as the grain, so that its pixels are those of the pictures. */
+const SCALE = GRAIN.pixels / GRAIN.size;
+const FRAME = { x0: 110, y0: 240, x1: 425, y1: 360, scale: SCALE };
+const ROUNDING = 3;
+
+const viewers: Record<string, (file: string, page: number) => Picture> = {
+  poppler(file, page) {
+    const range = ['-f', `${page}`, '-l', `${page}`, '-singlefile', '-cropbox'];
+    tool('pdftoppm', '-r', String(72 * SCALE), ...range, file, `${file}.poppler`);
+    return readPpm(`${file}.poppler.ppm`);
+  },
+  mutool(file, page) {
+    const target = `${file}.mupdf.ppm`;
+    tool('mutool', 'draw', '-q', '-r', String(72 * SCALE), '-o', target, file, `${page}`);
+    return readPpm(target);
+  },
+};
+
+const looks: [string, Partial<Ink>][] = [
+  ['a fineliner', { instrument: 'fineliner' }],
+  ['a translucent nib', { instrument: 'nib', width: 9, opacity: 0.5 }],
+  ['a nib under the words', { instrument: 'nib', width: 9, opacity: 0.6, blend: 'multiply' }],
+  ['a broad edge', { instrument: 'broadEdge', width: 14, angle: 30 }],
+  ['a wash', { instrument: 'wash', width: 14, opacity: 0.4 }],
+  ['a wash that fills', { instrument: 'wash', width: 10, opacity: 0.4, fills: true }],
+  ['a free-form highlighter', { instrument: 'highlighter', width: 14, freeform: true }],
+  ['a bar', { instrument: 'highlighter', width: 20, end: 'round' }],
+  ['a pencil', { instrument: 'pencil', width: 12, opacity: 0.8 }],
+];
+const FIRST_PAGE = 20;
+
+/** A wave over the words in the middle of the page. */
+const wave = Array.from({ length: 90 }, (_, i): [number, number] => [
+  130 + i * 3,
+  300 + 40 * Math.sin(i / 9),
+]);
+
+let server: TestServer;
+let before: string;
+const after: Record<string, string> = {};
+const inks: Ink[] = [];
+beforeAll(async () => {
+  server = await TestServer.start();
+  const bytes = readFileSync(realPdf('sbcl-doc/sbcl.pdf'));
+  const { id } = await server.bringIn(bytes, 'Manual.pdf');
+  const { pages } = await server.document(id);
+  looks.forEach(([, change], i) => inks.push(stroke(pages[FIRST_PAGE - 1 + i].id, wave, change)));
+  const reply = await server.send(
+    id,
+    inks.map((ink) => operation(id, { type: 'annotation.add', annotation: ink })),
+  );
+  expect(reply.statusCode).toBe(200);
+  before = server.file('before.pdf', bytes);
+  for (const mode of ['editable', 'flattened']) {
+    after[mode] = server.file(`${mode}.pdf`, await server.export(id, mode));
+    expect(tool('qpdf', '--check', after[mode])).toContain('No syntax or stream encoding errors');
+  }
+}, 60_000);
+afterAll(() => server.stop());
+
+/** The result of ISO 32000-1, 11.3.6, for one component on an opaque backdrop: 0–255. */
+function composed(backdrop: number, source: number, ink: Ink): number {
+  const s = source * 255;
+  const blended = blendOf(ink) === 'multiply' ? (backdrop * s) / 255 : s;
+  return backdrop + ink.opacity * (blended - backdrop);
+}
+
+const cases = looks.flatMap(([name], i) =>
+  ['editable', 'flattened'].map((mode) => [name, mode, i] as const),
+);
+
+test.each(cases.filter(([name]) => name !== 'a pencil'))(
+  '%s, %s, looks in poppler and mutool as it is drawn here, pixel by pixel',
+  (_, mode, i) => {
+    const ink = inks[i];
+    const pieces = strokePieces(ink, samplesFromBase64(ink.samples));
+    const cover = new Cover(
+      FRAME,
+      pieces.map(({ polygon }) => polygon),
+    );
+    const color = rgbOf(ink.color);
+    for (const view of Object.values(viewers)) {
+      const [was, is] = [view(before, FIRST_PAGE + i), view(after[mode], FIRST_PAGE + i)];
+      let [inside, outside, wrong] = [0, 0, 0];
+      for (let y = FRAME.y0 + 2.1; y < FRAME.y1 - 2; y += 0.75) {
+        for (let x = FRAME.x0 + 2.1; x < FRAME.x1 - 2; x += 0.75) {
+          const place = cover.at(x, y);
+          if (place === 'edge') continue;
+          const [px, py] = [Math.floor(x * SCALE), Math.floor(y * SCALE)];
+          const [old, now] = [was.at(px, py), is.at(px, py)];
+          const wanted = place === 'in' ? old.map((c, k) => composed(c, color[k], ink)) : old;
+          if (wanted.some((c, k) => Math.abs(c - now[k]) > ROUNDING)) wrong++;
+          if (place === 'in') inside++;
+          else outside++;
+        }
+      }
+      expect(inside).toBeGreaterThan(500);
+      expect(outside).toBeGreaterThan(5000);
+      expect(wrong / (inside + outside)).toBeLessThan(0.001);
+    }
+  },
+  60_000,
+);
+
+const grainAt = (tile: Uint8Array, x: number, y: number): number =>
+  tile[(y % GRAIN.pixels) * GRAIN.pixels + (x % GRAIN.pixels)];
+
+test.each(['editable', 'flattened'])(
+  'a pencil, %s, shows the same grain in poppler and mutool',
+  (mode) => {
+    const i = looks.findIndex(([name]) => name === 'a pencil');
+    const ink = inks[i];
+    const pieces = strokePieces(ink, samplesFromBase64(ink.samples));
+    const levels = pieces.map(({ grain }) => grain);
+    // Pressed harder towards its end, it is darker there.
+    expect(grainCoverage(levels[0])).toBeLessThan(grainCoverage(levels[levels.length - 1]));
+    const covers = pieces.map(({ polygon }) => new Cover(FRAME, [polygon]));
+    const tiles = levels.map(grainTile);
+    for (const view of Object.values(viewers)) {
+      const [was, is] = [view(before, FIRST_PAGE + i), view(after[mode], FIRST_PAGE + i)];
+      let [wrong, dark, light] = [0, 0, 0];
+      for (let py = FRAME.y0 * SCALE + 8; py < FRAME.y1 * SCALE - 8; py += 2) {
+        for (let px = FRAME.x0 * SCALE + 8; px < FRAME.x1 * SCALE - 8; px += 2) {
+          const places = covers.map((cover) => cover.at((px + 0.5) / SCALE, (py + 0.5) / SCALE));
+          const piece = places.indexOf('in');
+          if (piece < 0 || places.filter((place) => place !== 'out').length > 1) continue;
+          let around = 0;
+          for (let dy = -1; dy <= 1; dy++)
+            for (let dx = -1; dx <= 1; dx++) around += grainAt(tiles[piece], px + dx, py + dy);
+          if (around !== 0 && around !== 9) continue;
+          const [, old] = was.at(px, py);
+          const [, now] = is.at(px, py);
+          const wanted = around === 9 ? composed(old, rgbOf(ink.color)[1], ink) : old;
+          if (around === 9) dark++;
+          else light++;
+          // The page's height is no whole number of pixels, so a viewer may draw grain between them.
+          if (Math.abs(now - wanted) > 90) wrong++;
+        }
+      }
+      expect(dark).toBeGreaterThan(200);
+      expect(light).toBeGreaterThan(200);
+      expect(wrong / (dark + light)).toBeLessThan(0.02);
+    }
+  },
+  60_000,
+);
