@@ -11,7 +11,7 @@ test('a slot is added, named, made another pen, and is there in the next browser
   await desk.page.getByLabel('Name of this slot').fill('Titles');
   await desk.page.getByLabel('Name of this slot').press('Enter');
   await desk.page.getByRole('radio', { name: 'verdigris' }).click();
-  await desk.page.getByLabel('Opacity').selectOption('0.4');
+  await desk.page.getByLabel('Opacity').fill('0.4');
   await desk.page.getByLabel('Close').click();
   await expect(desk.page.getByLabel('Titles, key 2')).toHaveAttribute('aria-pressed', 'true');
   const line = [await desk.spot(1, 400, 40, SLIDE), await desk.spot(1, 600, 40, SLIDE)];
@@ -67,4 +67,61 @@ test('slots are moved by drag and by keys, and removed and put back', async ({
   await expect
     .poll(async () => (await names()).slice(0, 4))
     .toEqual(['Highlighter', 'Fineliner', 'Nib', 'Fineliner']);
+});
+
+test('colours are mixed, typed, used again, and taken from the page', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  await desk.page.getByLabel('Fineliner, key 1').click();
+  await desk.page.getByLabel('Another colour').click();
+  const hex = desk.page.getByLabel('Colour as hex');
+  await hex.fill('#7a3fb0');
+  await hex.press('Enter');
+  await desk.page.getByLabel('Hue').fill('0');
+  await expect(hex).not.toHaveValue('#7a3fb0');
+  const red = await hex.inputValue();
+  await expect(desk.page.getByRole('button', { name: '#7a3fb0' })).toBeVisible();
+  await desk.page.getByRole('button', { name: '#7a3fb0' }).click();
+  await expect(hex).toHaveValue('#7a3fb0');
+  expect(Number.parseInt(red.slice(1, 3), 16)).toBeGreaterThan(150);
+  // The rule under the heading of slide 16 is of the course's green.
+  await desk.page.getByLabel('Close').click();
+  await desk.goTo('16');
+  await desk.page.getByLabel('Fineliner, key 1').click();
+  await desk.page.getByLabel('Another colour').click();
+  await desk.page.getByRole('button', { name: 'From page' }).click();
+  const rule = await desk.spot(16, 100, 94.5, SLIDE);
+  const wanted = await desk.colorAt(rule);
+  await desk.page.mouse.click(rule.x, rule.y);
+  await desk.pen([await desk.spot(16, 300, 40, SLIDE), await desk.spot(16, 500, 40, SLIDE)]);
+  await desk.saved();
+  const [ink] = await instance.annotations(deck);
+  const byte = (value: number): string => value.toString(16).padStart(2, '0');
+  expect(ink['color']).toBe(`#${wanted.map(byte).join('')}`);
+  expect(ink['color']).not.toBe('#ffffff');
+});
+
+test('on a narrow screen every slot stays in reach', async ({ desk, deck, instance }) => {
+  await desk.page.setViewportSize({ width: 360, height: 600 });
+  await desk.open(instance.url, deck);
+  for (let i = 0; i < 12; i++) {
+    await desk.page.getByLabel('Add a slot').click();
+    await desk.page.getByLabel('Close').click();
+  }
+  const rail = desk.page.locator('stylet-rail button.slot');
+  for (let i = 0; i < (await rail.count()); i++) {
+    await rail.nth(i).scrollIntoViewIfNeeded();
+    await expect(rail.nth(i)).toBeInViewport({ ratio: 0.9 });
+  }
+  await desk.page.getByLabel('Eraser, key E').click();
+  await expect(desk.page.getByLabel('Eraser, key E')).toHaveAttribute('aria-pressed', 'true');
+  // The card fits as well.
+  await desk.page.getByLabel('Fineliner, key 1').click();
+  await desk.page.getByLabel('Fineliner, key 1').click();
+  const card = (await desk.page.locator('stylet-slot-card').boundingBox())!;
+  expect(card.x + card.width).toBeLessThanOrEqual(360);
+  expect(card.y + card.height).toBeLessThanOrEqual(600);
 });
