@@ -15,6 +15,13 @@ export type Result =
       readonly note?: string;
     }
   | {
+      /** Percentage points. */
+      readonly kind: 'points';
+      readonly value: number;
+      readonly goal: number;
+      readonly note?: string;
+    }
+  | {
       readonly kind: 'milliseconds';
       readonly value: number;
       readonly goal: number;
@@ -64,5 +71,7 @@ export function lineOf(name: string, result: Result): string {
   const note = result.note ? `  [${result.note}]` : '';
   if (result.kind === 'ratio')
     return `${name}: ${value.toFixed(2)} x ${result.baseline} (goal <= ${goal})${missed}${note}`;
+  if (result.kind === 'points')
+    return `${name}: ${value.toFixed(1)} percentage points (goal <= ${goal})${missed}${note}`;
   return `${name}: ${value.toFixed(0)} ms (goal <= ${goal})${missed}${note}`;
 }

@@ -1,15 +1,21 @@
 import { lineOf, type Benchmark } from './benchmark';
 import { erasing } from './erase';
 import { exportBenchmarks } from './export';
+import { inkBytes } from './ink-bytes';
 import { inkLive } from './ink-live';
 import { inkOutlines } from './ink-outline';
 import { openFirstPage } from './open-first-page';
 import { pagingBenchmarks } from './paging';
+import { redrawZoom } from './redraw-zoom';
+import { writingFrames } from './writing-frames';
 
 const all: readonly Benchmark[] = [
   inkLive,
   ...inkOutlines,
   ...erasing,
+  inkBytes,
+  redrawZoom,
+  writingFrames,
   openFirstPage,
   ...exportBenchmarks,
   ...pagingBenchmarks,

@@ -12,8 +12,8 @@ export interface FlatEnds {
 
 const roundEnds: FlatEnds = { start: false, end: false };
 
-/** Cosine of the turn below which two edges are joined without an arc: 0.12 rad. */
-const NEARLY_STRAIGHT = Math.cos(0.12);
+/** How far, in points, a single point may stand for the arc that joins two edges. */
+const JOINT = TOLERANCE / 2;
 
 /**
  * The outline of the discs `from`–`to` (both included) of a spine: the area a disc sweeps, with
@@ -98,7 +98,9 @@ function join(
 ): void {
   const cos = ax * bx + ay * by;
   const sin = ax * by - ay * bx;
-  if (cos > NEARLY_STRAIGHT && radius * Math.abs(sin) < way) {
+  // Half the turn's cosine tells how high the arc is over its chord.
+  const low = radius > JOINT ? 1 - JOINT / radius : 0;
+  if (cos > 2 * low * low - 1 && cos > 0 && radius * Math.abs(sin) < way) {
     const mx = ax + bx;
     const my = ay + by;
     const reach = radius / Math.sqrt(mx * mx + my * my);

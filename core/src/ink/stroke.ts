@@ -1,4 +1,4 @@
-import { transform } from '../geometry/index';
+import { simplify, transform } from '../geometry/index';
 import { grainLevel } from './grain';
 import { mapPolygon, nibShape, type NibShape } from './nib-shape';
 import { areaOf, outlineOf, type FlatEnds, type Polygon } from './outline';
@@ -18,6 +18,9 @@ export interface Piece {
 
 /** Discs in a piece of a stroke that is filled as one polygon. */
 const PIECE = 16;
+
+/** Points of settled outlines that may be spared, in points: half of what samples are kept to. */
+const SPARE = 0.005;
 
 /**
  * A stroke being drawn: samples in, filled pieces out. Pieces that can no longer change are
@@ -113,12 +116,15 @@ export class Stroke {
     const { spine, style } = this;
     const end = to ?? spine.length - 1;
     const isCut = isFlat(style);
-    // Passes are cut straight where one goes over into the next.
     const flat: FlatEnds = {
-      start: isCut ? from === 0 || !!this.passes : !!this.passes && from > 0,
-      end: isCut ? to === undefined || !!this.passes : !!this.passes && to !== undefined,
+      // Within a stroke the round end of the piece before covers the start of the next.
+      start: from === 0 ? isCut : true,
+      // Passes are cut straight where one goes over into the next.
+      end: to === undefined ? isCut : !!this.passes,
     };
-    const polygon = outlineOf(spine, from, end, flat);
+    const outline = outlineOf(spine, from, end, flat);
+    // What is drawn often has to be short; the tail is drawn once.
+    const polygon = to === undefined ? outline : Float64Array.from(simplify(outline, SPARE));
     if (!this.shape.isDisc) mapPolygon(polygon, this.shape.toPage);
     const grain =
       style.instrument === 'pencil' ? grainLevel(spine.tone[Math.floor((from + end) / 2)]) : 0;

@@ -2,7 +2,8 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import type { Box } from '@stylet/core/geometry';
+import { unite, type Box } from '@stylet/core/geometry';
+import { PageText, between } from '@stylet/core/text';
 import type { ReadPage } from './index';
 
 const root = resolve(__dirname, '../../..');
@@ -131,4 +132,59 @@ test.each([1, 3, 6])(
     );
   },
   60_000,
+);
+
+/** The smallest box around a quad. */
+const boxOfQuad = ([ax, ay, bx, by, cx, cy, dx, dy]: readonly number[]): Box => ({
+  x0: Math.min(ax, bx, cx, dx),
+  y0: Math.min(ay, by, cy, dy),
+  x1: Math.max(ax, bx, cx, dx),
+  y1: Math.max(ay, by, cy, dy),
+});
+
+/**
+ * Marks each of poppler's lines as a person would, from its first word to its last, and looks where
+ * the quads lie. Shares of lines that come out as one quad in the line's place, and how many lines
+ * there were.
+ */
+function markLines(file: string, pages: number[]): { agreeing: number; lines: number } {
+  const ours = JSON.parse(
+    node('demo/src/reading/print-words.ts', file, ...pages.map(String)),
+  ) as ReadPage[];
+  let agreeing = 0;
+  let lines = 0;
+  pages.forEach((page, i) => {
+    const text = new PageText(ours[i].lines);
+    for (const line of poppler(file, page).lines) {
+      const box = line.map((word) => word.box).reduce(unite);
+      const y = (box.y0 + box.y1) / 2;
+      const first = text.wordAt({ x: line[0].box.x0 + 0.5, y });
+      const last = text.wordAt({ x: line[line.length - 1].box.x1 - 0.5, y });
+      lines++;
+      if (first === undefined || last === undefined) continue;
+      const { quads } = text.rangeOf(between(first, last));
+      if (quads.length !== 1) continue;
+      const quad = boxOfQuad(quads[0]);
+      const shared = Math.min(quad.y1, box.y1) - Math.max(quad.y0, box.y0);
+      const isAsHigh = shared > 0.6 * Math.max(quad.y1 - quad.y0, box.y1 - box.y0);
+      const isAsWide = Math.abs(quad.x0 - box.x0) < 1.5 && Math.abs(quad.x1 - box.x1) < 1.5;
+      if (isAsHigh && isAsWide) agreeing++;
+    }
+  });
+  return { agreeing: agreeing / lines, lines };
+}
+
+// Indexes in two columns, and a quick reference in three.
+test.each([
+  ['the index of a programming manual', 'sbcl-doc/sbcl.pdf', [160, 162, 164]],
+  ['the index of a plotting manual', 'gnuplot-doc/gnuplot.pdf', [305, 307, 308]],
+  ['a quick reference', 'octave-doc/refcard-a4.pdf', [1, 2, 3]],
+])(
+  'highlights in %s lie on the lines of their columns as poppler sees them',
+  (_, file, pages) => {
+    const { agreeing, lines } = markLines(join(documents, file), pages);
+    expect(lines).toBeGreaterThan(150);
+    expect(agreeing).toBeGreaterThan(0.9);
+  },
+  120_000,
 );

@@ -1,7 +1,7 @@
 import type { Annotation } from '@stylet/core/document';
-import { grow, touches, transformBox, type Box, type Matrix } from '@stylet/core/geometry';
+import { grow, inverse, touches, transformBox, type Box, type Matrix } from '@stylet/core/geometry';
 import type { Piece } from '@stylet/core/ink';
-import { boundsOfAnnotation, drawingOf, type DrawnCommand } from './drawing';
+import { boundsOfAnnotation, commandsOf, piecewise, type DrawnCommand } from './drawing';
 import { fillWith } from './grain-patterns';
 
 /** Where what shows through is put together, before it is laid on a canvas. */
@@ -36,19 +36,38 @@ export class CanvasSurface {
 
   /** Draws annotations on top of what is there. */
   draw(annotations: Iterable<Annotation>): void {
+    const scale = this.scale();
+    const shown = this.shown();
     for (const annotation of annotations) {
-      this.allocate();
-      for (const command of drawingOf(annotation).commands) {
-        const { opacity, blend, pieces } = command;
-        this.context.globalAlpha = opacity;
-        this.context.globalCompositeOperation = blend === 'multiply' ? 'multiply' : 'source-over';
-        this.context.setTransform(...this.matrix);
-        if (pieces.length > 1 && (opacity < 1 || blend !== 'normal')) this.drawGroup(command);
-        else for (const piece of pieces) fillPath(this.context, piece, command.color);
-      }
+      const bounds = boundsOfAnnotation(annotation);
+      if (bounds && touches(bounds, shown)) this.perform(commandsOf(annotation, scale));
     }
-    this.context.globalCompositeOperation = 'source-over';
-    this.context.globalAlpha = 1;
+  }
+
+  /** Draws what has just been written on top of what is there, just as it was shown meanwhile. */
+  settle(annotations: Iterable<Annotation>): void {
+    for (const annotation of annotations) this.perform(piecewise(annotation));
+  }
+
+  private perform(commands: readonly DrawnCommand[]): void {
+    if (commands.length === 0) return;
+    this.allocate();
+    const { context } = this;
+    context.setTransform(...this.matrix);
+    for (const command of commands) {
+      const { opacity, blend, pieces } = command;
+      if (opacity === 1 && blend === 'normal') {
+        for (const piece of pieces) fillPath(context, piece, command.color);
+        continue;
+      }
+      context.globalAlpha = opacity;
+      context.globalCompositeOperation = blend === 'multiply' ? 'multiply' : 'source-over';
+      if (pieces.length > 1) this.drawGroup(command);
+      else fillPath(context, pieces[0], command.color);
+      context.globalAlpha = 1;
+      context.globalCompositeOperation = 'source-over';
+      context.setTransform(...this.matrix);
+    }
   }
 
   /**
@@ -90,8 +109,7 @@ export class CanvasSurface {
     context.rect(x, y, width, height);
     context.clip();
     context.clearRect(x, y, width, height);
-    const scale = Math.hypot(this.matrix[0], this.matrix[1]);
-    const near = grow(region, 4 / scale);
+    const near = grow(region, 4 / this.scale());
     const concerned = [...annotations].filter((annotation) => {
       const bounds = boundsOfAnnotation(annotation);
       return bounds !== undefined && touches(bounds, near);
@@ -131,6 +149,18 @@ export class CanvasSurface {
       context.fill();
     }
     context.globalCompositeOperation = 'source-over';
+  }
+
+  /** Pixels a point. */
+  private scale(): number {
+    return Math.hypot(this.matrix[0], this.matrix[1]);
+  }
+
+  /** What of the page lies on the canvas, with room for soft edges; page space. */
+  private shown(): Box {
+    const { width, height } = this.size;
+    const all = { x0: -2, y0: -2, x1: width + 2, y1: height + 2 };
+    return transformBox(inverse(this.matrix), all);
   }
 
   private isBlank(): boolean {

@@ -17,6 +17,7 @@ export class LiveLayer {
   private readonly settled: CanvasSurface;
   private readonly tail: CanvasSurface;
   private shown: Box | undefined;
+  private hasSettled = false;
 
   constructor(settled: HTMLCanvasElement, tail: HTMLCanvasElement) {
     this.settled = new CanvasSurface(settled);
@@ -29,7 +30,9 @@ export class LiveLayer {
   }
 
   settle(pieces: readonly Piece[], { color, darkens }: LiveInk): void {
-    if (pieces.length > 0) this.settled.fill(pieces, color, darkens);
+    if (pieces.length === 0) return;
+    this.settled.fill(pieces, color, darkens);
+    this.hasSettled = true;
   }
 
   showTail(pieces: readonly Piece[], { color }: LiveInk): void {
@@ -42,5 +45,11 @@ export class LiveLayer {
     this.settled.clear();
     this.tail.clear();
     this.shown = undefined;
+    this.hasSettled = false;
+  }
+
+  /** Whether a stroke is being shown. */
+  isShowing(): boolean {
+    return this.hasSettled || this.shown !== undefined;
   }
 }

@@ -72,8 +72,10 @@ export class PageLayers {
     );
   }
 
+  /** What has been shown while it was written must not change when it is laid down. */
   private drawOn(added: readonly Annotation[]): void {
-    this.under.draw(added.filter(liesUnder));
-    this.over.draw(added.filter((annotation) => !liesUnder(annotation)));
+    const way = this.live.isShowing() ? 'settle' : 'draw';
+    this.under[way](added.filter(liesUnder));
+    this.over[way](added.filter((annotation) => !liesUnder(annotation)));
   }
 }
