@@ -29,14 +29,19 @@ function writing(seed: number): Sample[][] {
 /** Frames of a page while it is written on: how many took too long, and the longest task. */
 async function frames(page: Page, session: CDPSession, seed: number): Promise<[number, number]> {
   await page.evaluate(() => {
-    const watch = { last: performance.now(), lengths: [] as number[], longest: 0, on: true };
-    Object.assign(globalThis, { watch });
-    const step = (now: number): void => {
-      watch.lengths.push(now - watch.last);
-      watch.last = now;
-      if (watch.on) requestAnimationFrame(step);
+    const watch = {
+      last: performance.now(),
+      lengths: [] as number[],
+      longest: 0,
+      on: true,
+      step(now: number): void {
+        watch.lengths.push(now - watch.last);
+        watch.last = now;
+        if (watch.on) requestAnimationFrame(watch.step);
+      },
     };
-    requestAnimationFrame(step);
+    Object.assign(globalThis, { watch });
+    requestAnimationFrame(watch.step);
     new PerformanceObserver((list) => {
       for (const { duration } of list.getEntries())
         watch.longest = Math.max(watch.longest, duration);
