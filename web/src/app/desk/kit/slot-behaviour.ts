@@ -15,6 +15,8 @@ import { blendOf } from '@stylet/core/paint';
     :host {
       background: none;
       box-shadow: none;
+      max-height: none;
+      overflow: visible;
       padding: 0;
       gap: 2px;
       width: auto;

@@ -49,6 +49,8 @@ export class SlotCard {
     () => Math.round(toMillimetres(this.slot().width) * 10) / 10,
   );
 
+  protected readonly percent = computed(() => Math.round(100 * this.slot().opacity));
+
   protected chooseKind(instrument: Instrument): void {
     const slot = this.slot();
     if (instrument !== slot.instrument) this.change(changeOfKind(slot, instrument));
