@@ -5,6 +5,7 @@ import { samplesOf, samplesToBase64 } from '@stylet/core/ink';
 import { calmHand, pathsOfText, write } from '@stylet/demo/stylus';
 import { Instance } from '../e2e/support/instance';
 import { root } from './browser';
+import { fullPage } from './full-page';
 
 /** A manual of 1,158 pages, out of a documentation package of Debian. */
 export const manualPath = join(root, '.data/documents/octave-doc/octave.pdf');
@@ -78,38 +79,12 @@ export async function fillPage(
 ): Promise<void> {
   const reply = await fetch(`${instance.url}/api/documents/${id}`);
   const { pages } = (await reply.json()) as { pages: { id: string }[] };
-  const now = new Date().toISOString();
-  const effects = Array.from({ length: count }, (_, i): Effect => {
-    const x = 30 + ((i * 7.4) % 530);
-    const y = 30 + 10.2 * Math.floor((i * 7.4) / 530);
-    const samples = samplesOf(
-      Array.from({ length: 36 }, (_, k) => ({
-        x: x + k * 0.18 + 1.6 * Math.sin(k / 4 + i),
-        y: y + 3.4 * Math.sin(k / 5 + i * 2),
-        pressure: 0.5 + 0.3 * Math.sin(k / 9),
-        tiltX: 0,
-        tiltY: 0,
-        time: k * 4,
-      })),
-    );
-    const annotation: Annotation = {
-      kind: 'ink',
-      id: newId(),
-      pageId: pages[page].id,
-      order: 'a1',
-      color: '#22304a',
-      opacity: 1,
-      author: 'Bench',
-      created: now,
-      modified: now,
-      instrument: 'nib',
-      width: 1.2,
-      smoothing: 0.3,
-      samples: samplesToBase64(samples),
-    };
-    return { type: 'annotation.add', annotation };
-  });
-  await send(instance, id, effects);
+  const inks = fullPage(pages[page].id, count);
+  await send(
+    instance,
+    id,
+    inks.map((annotation) => ({ type: 'annotation.add', annotation })),
+  );
 }
 
 async function send(instance: Instance, id: string, effects: readonly Effect[]): Promise<void> {

@@ -1,7 +1,7 @@
 // Runs in the browser: a full page drawn again after a zoom, as the desk does and naively.
-import { newId, type Ink } from '@stylet/core/document';
-import { samplesFromBase64, samplesOf, samplesToBase64, strokeOutline } from '@stylet/core/ink';
+import { samplesFromBase64, strokeOutline } from '@stylet/core/ink';
 import { CanvasSurface } from '../../web/src/app/desk/pages/canvas-surface';
+import { fullPage } from '../full-page';
 import { polygonsOf } from '../../web/src/app/desk/pages/drawing';
 
 const STROKES = 5000;
@@ -11,38 +11,7 @@ const PAGE = { width: 595, height: 842 };
 const SCALES = { fit: 1.5, close: 3 };
 const WINDOW = { width: 1200, height: 1100 };
 
-/** Letters' strokes in lines all over the page. */
-const inks: Ink[] = Array.from({ length: STROKES }, (_, i) => {
-  const x = 30 + ((i * 7.4) % 530);
-  const y = 30 + 10.8 * Math.floor((i * 7.4) / 530);
-  const samples = samplesOf(
-    Array.from({ length: 36 }, (_, k) => ({
-      x: x + k * 0.18 + 1.6 * Math.sin(k / 4 + i),
-      y: y + 3.4 * Math.sin(k / 5 + i * 2),
-      pressure: 0.5 + 0.3 * Math.sin(k / 9),
-      tiltX: 0,
-      tiltY: 0,
-      time: k * 4,
-    })),
-  );
-  const now = new Date().toISOString();
-  return {
-    kind: 'ink',
-    id: newId(),
-    pageId: 'page',
-    order: 'a0',
-    // A line of writing in one ink, the next in another.
-    color: Math.floor((i * 7.4) / 530) % 3 === 0 ? '#b3324b' : '#22304a',
-    opacity: 1,
-    author: '',
-    created: now,
-    modified: now,
-    instrument: 'nib',
-    width: 1.2,
-    smoothing: 0.3,
-    samples: samplesToBase64(samples),
-  };
-});
+const inks = fullPage('page', STROKES);
 // Both know the outlines already: the page was shown before the zoom.
 const outlines = inks.map((ink) => strokeOutline(ink, samplesFromBase64(ink.samples)));
 for (const ink of inks) polygonsOf(ink);
