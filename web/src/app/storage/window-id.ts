@@ -27,6 +27,8 @@ export class WindowId {
 
   /** Holds a name for as long as the window is open. Returns whether it could be had. */
   private hold(id: string): Promise<boolean> {
+    // Without locks (pages that do not come over HTTPS) a duplicate cannot be told from the original.
+    if (!('locks' in navigator)) return Promise.resolve(true);
     return new Promise((resolve) => {
       const signal = AbortSignal.timeout(LETTING_GO);
       navigator.locks

@@ -15,6 +15,8 @@ export class CanvasSurface {
   private readonly context: CanvasRenderingContext2D;
   private size = { width: 0, height: 0 };
   private matrix: Matrix = [1, 0, 0, 1, 0, 0];
+  /** The colour set last: to set one costs as much as to fill a short stroke. */
+  private filling = '';
 
   constructor(readonly canvas: HTMLCanvasElement) {
     this.context = canvas.getContext('2d')!;
@@ -38,6 +40,7 @@ export class CanvasSurface {
   draw(annotations: Iterable<Annotation>): void {
     const scale = this.scale();
     const shown = this.shown();
+    this.filling = '';
     for (const annotation of annotations) {
       const bounds = boundsOfAnnotation(annotation);
       if (bounds && touches(bounds, shown)) this.perform(commandsOf(annotation, scale));
@@ -46,6 +49,7 @@ export class CanvasSurface {
 
   /** Draws what has just been written on top of what is there, just as it was shown meanwhile. */
   settle(annotations: Iterable<Annotation>): void {
+    this.filling = '';
     for (const annotation of annotations) this.perform(piecewise(annotation));
   }
 
@@ -57,9 +61,17 @@ export class CanvasSurface {
     for (const command of commands) {
       const { opacity, blend, pieces } = command;
       if (opacity === 1 && blend === 'normal') {
-        for (const piece of pieces) fillPath(context, piece, command.color);
+        for (const piece of pieces) {
+          if (piece.grain === 0 && command.color === this.filling) {
+            context.fill(piece.path);
+            continue;
+          }
+          fillPath(context, piece, command.color);
+          this.filling = piece.grain === 0 ? command.color : '';
+        }
         continue;
       }
+      this.filling = '';
       context.globalAlpha = opacity;
       context.globalCompositeOperation = blend === 'multiply' ? 'multiply' : 'source-over';
       if (pieces.length > 1) this.drawGroup(command);

@@ -46,8 +46,8 @@ function drawingOf(annotation: Annotation): Drawing {
  */
 export function commandsOf(annotation: Annotation, scale: number): readonly DrawnCommand[] {
   const { ready, whole } = drawingOf(annotation);
-  // One set of paths serves up to twice the scale.
-  const step = Math.ceil(Math.log2(scale));
+  // One set of paths serves up to a fifth more of scale.
+  const step = Math.ceil(4 * Math.log2(scale)) / 4;
   let commands = ready.get(step);
   if (!commands) {
     commands = whole.map((command) => drawnCommand(command, SPARE / 2 ** step));

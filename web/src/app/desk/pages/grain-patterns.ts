@@ -8,8 +8,7 @@ const MOST = 240;
 /** Has a context fill with a colour, or with the paper's grain of a level in that colour. */
 export function fillWith(context: CanvasRenderingContext2D, color: string, level: number): void {
   if (level === 0) {
-    // Setting a colour costs as much as filling a short stroke.
-    if (context.fillStyle !== color) context.fillStyle = color;
+    context.fillStyle = color;
     return;
   }
   // Seen small, grain has to become an even grey.

@@ -71,7 +71,7 @@ export class PageStrip implements AfterViewInit {
     resized.observe(element);
     this.measure();
     const gestures = new TouchGestures(element, {
-      mousePans: () => this.mode() === 'read' || this.view.isSpaceHeld(),
+      dragsPages: () => this.mode() === 'read' || this.view.isSpaceHeld(),
       panBy: (dx, dy) => element.scrollBy(dx, dy),
       zoomBy: (factor, about) => this.zoomBy(factor, about),
     });

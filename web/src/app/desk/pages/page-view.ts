@@ -21,15 +21,7 @@ import {
   type Effect,
   type PageAnnotations,
 } from '@stylet/core/document';
-import {
-  inverse,
-  pageView,
-  transform,
-  transformBox,
-  type Box,
-  type Matrix,
-  type Point,
-} from '@stylet/core/geometry';
+import { transform, type Box, type Matrix, type Point } from '@stylet/core/geometry';
 import { blendOf } from '@stylet/core/paint';
 import { lineAt, pageText, type Line } from '@stylet/core/text';
 import { Cancelled } from '../../../workers/pdf-client';
@@ -46,6 +38,7 @@ import { Store } from '@ngrx/store';
 import { kitActions, kitFeature, type DeskMode, type Tool } from '../kit/kit.reducer';
 import { colorAt, type ScreenLayer } from './color-at';
 import { PIXELS_PER_POINT } from './layout';
+import { pageToWindow, placeOnPage, screenToPage, shownSize } from './page-geometry';
 import { strokesNear } from './page-index';
 import { PageLayers } from './page-layers';
 import { PagePicture } from './page-picture';
@@ -54,6 +47,7 @@ import { PenInput, sampleFrom, type PenPart } from './pen-input';
 import { SelectionLayer } from '../selection/selection-layer';
 import { TextSelection } from '../selection/text-selection';
 import { ViewState } from './view-state';
+import { showRing, type RingLook } from './ring';
 import { chooseWindow, type PageWindow } from './window';
 
 /** One page: its picture, what lies under its words, what lies over them, and live ink on top. */
@@ -116,9 +110,8 @@ export class PageView {
   protected readonly isUnder = computed(() => blendOf(this.slot()) === 'multiply');
   private present: PageWindow | undefined;
   private readonly wanted = computed<PageWindow>(() => {
-    const { width, height, rotation } = this.page();
+    const { width: w, height: h } = shownSize(this.page());
     const scale = this.zoom() * PIXELS_PER_POINT * devicePixelRatio;
-    const [w, h] = rotation % 180 === 0 ? [width, height] : [height, width];
     const shares = this.visible();
     const visible = {
       x0: shares.x0 * w * scale,
@@ -194,15 +187,7 @@ export class PageView {
   }
 
   protected linkPlace({ box }: PageLink): Record<string, string> {
-    const { width, height, rotation } = this.page();
-    const shown = transformBox(pageView(width, height, rotation, 1), box);
-    const [w, h] = rotation % 180 === 0 ? [width, height] : [height, width];
-    return {
-      left: `${(100 * shown.x0) / w}%`,
-      top: `${(100 * shown.y0) / h}%`,
-      width: `${(100 * (shown.x1 - shown.x0)) / w}%`,
-      height: `${(100 * (shown.y1 - shown.y0)) / h}%`,
-    };
+    return placeOnPage(this.page(), box);
   }
 
   protected linkName({ target }: PageLink): string {
@@ -216,7 +201,7 @@ export class PageView {
       settled: this.settledCanvas().nativeElement,
       tail: this.tailCanvas().nativeElement,
     });
-    this.layers.resize(window.width, window.height, this.toCanvas(window));
+    this.layers.resize(window.width, window.height, pageToWindow(this.page(), window));
     this.layers.show(this.annotations(), this.remains());
   }
 
@@ -307,43 +292,27 @@ export class PageView {
     });
   }
 
-  /** The eraser's area under the pointer, never too small to be seen; or the colour to be taken. */
+  /** The eraser's area under the pointer, or the colour that would be taken. */
   private showRing(x: number, y: number): void {
-    const ring = this.ring().nativeElement;
-    const picks = this.isPicking();
-    const shows = this.mode() === 'write' && (this.tool() === 'eraser' || picks);
-    ring.classList.toggle('shown', shows);
-    if (!shows) return;
     const rect = this.host.getBoundingClientRect();
-    const size = picks ? 30 : Math.max(4, (this.eraser().size * rect.width) / this.shownWidth());
-    ring.style.background = picks ? this.colorAt(x, y) : '';
-    ring.style.width = ring.style.height = `${size}px`;
-    // A colour is seen beside the point it is taken from.
-    const [left, top] = picks ? [8, -8 - size] : [-size / 2, -size / 2];
-    ring.style.transform = `translate(${x - rect.left + left}px, ${y - rect.top + top}px)`;
+    showRing(this.ring().nativeElement, this.ringLook(x, y, rect), { x, y }, rect);
   }
 
-  private shownWidth(): number {
-    const { width, height, rotation } = this.page();
-    return rotation % 180 === 0 ? width : height;
+  private ringLook(x: number, y: number, rect: DOMRect): RingLook | undefined {
+    if (this.mode() !== 'write') return undefined;
+    if (this.isPicking()) return { kind: 'color', color: this.colorAt(x, y) };
+    if (this.tool() !== 'eraser') return undefined;
+    return {
+      kind: 'eraser',
+      size: (this.eraser().size * rect.width) / shownSize(this.page()).width,
+    };
   }
 
   /** From client coordinates to page space, as the page lies on the screen now. */
   private screenToPage(): Matrix {
-    const rect = this.host.getBoundingClientRect();
-    const { width, height, rotation } = this.page();
-    const view = pageView(width, height, rotation, rect.width / this.shownWidth());
-    const [a, b, c, d, e, f] = inverse(view);
-    const origin = transform([a, b, c, d, e, f], { x: -rect.left, y: -rect.top });
-    return [a, b, c, d, origin.x, origin.y];
+    return screenToPage(this.page(), this.host.getBoundingClientRect());
   }
 
   protected readonly pagePoint = (x: number, y: number): Point =>
     transform(this.screenToPage(), { x, y });
-
-  private toCanvas({ scale, x, y }: PageWindow): Matrix {
-    const { width, height, rotation } = this.page();
-    const [a, b, c, d, e, f] = pageView(width, height, rotation, scale);
-    return [a, b, c, d, e - x, f - y];
-  }
 }

@@ -2,8 +2,8 @@ import type { Point } from '@stylet/core/geometry';
 
 /** What fingers (and, where it may, the mouse) do to the view. */
 export interface ViewTarget {
-  /** Whether the mouse drags the pages instead of writing. */
-  mousePans(): boolean;
+  /** Whether mouse and pen drag the pages instead of writing. */
+  dragsPages(): boolean;
   panBy(dx: number, dy: number): void;
   /** Enlarges by `factor` about a point in client coordinates. */
   zoomBy(factor: number, about: Point): void;
@@ -43,7 +43,8 @@ export class TouchGestures {
     if (event.defaultPrevented) return;
     const pans =
       event.pointerType === 'touch' ||
-      (event.pointerType === 'mouse' && (event.button === 1 || this.target.mousePans()));
+      (event.pointerType === 'mouse' && event.button === 1) ||
+      (event.button === 0 && this.target.dragsPages());
     if (!pans) return;
     // A link under a resting finger must still get its click.
     if (event.pointerType !== 'touch' && (event.target as Element).closest('button')) return;

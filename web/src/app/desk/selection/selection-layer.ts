@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
-import { MatSnackBar, MatSnackBarModule } from '@angular/material/snack-bar';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import type { Page } from '@stylet/core/api';
 import type { Markup, Quad } from '@stylet/core/document';
@@ -9,6 +8,7 @@ import { pageView, transform, type Point } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
 import { kitFeature } from '../kit/kit.reducer';
 import { highlighterColors, inkColors } from '../kit/palettes';
+import { shownSize } from '../pages/page-geometry';
 import { TextSelection } from './text-selection';
 
 /** Half of the bar's greatest width and its height with some room, in CSS pixels. */
@@ -18,7 +18,7 @@ const BAR = 60;
 /** Selected text on its page: what is selected, its two ends to drag, and what can be done with it. */
 @Component({
   selector: 'stylet-selection-layer',
-  imports: [MatButtonModule, MatIconModule, MatSnackBarModule, MatTooltipModule],
+  imports: [MatButtonModule, MatIconModule, MatTooltipModule],
   templateUrl: './selection-layer.html',
   styleUrl: './selection-layer.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -31,14 +31,10 @@ export class SelectionLayer {
   readonly toPage = input.required<(x: number, y: number) => Point>();
 
   private readonly store = inject(Store);
-  private readonly snackBar = inject(MatSnackBar);
   protected readonly selection = inject(TextSelection);
   private readonly slots = this.store.selectSignal(kitFeature.selectSlots);
 
-  protected readonly size = computed(() => {
-    const { width, height, rotation } = this.page();
-    return rotation % 180 === 0 ? { width, height } : { width: height, height: width };
-  });
+  protected readonly size = computed(() => shownSize(this.page()));
   private readonly quads = computed(() => {
     const { width, height, rotation } = this.page();
     const view = pageView(width, height, rotation, 1);
@@ -89,17 +85,6 @@ export class SelectionLayer {
 
   protected draw(kind: Markup['kind']): void {
     this.selection.mark(kind, this.inkColor());
-  }
-
-  protected async copy(): Promise<void> {
-    try {
-      await this.selection.copy();
-      this.snackBar.open('Copied.', undefined, { duration: 2000 });
-    } catch (error) {
-      console.warn(error);
-      const message = 'The browser did not allow copying. Press Ctrl C instead.';
-      this.snackBar.open(message, 'Close', { duration: 6000 });
-    }
   }
 
   protected grab(event: PointerEvent, end: 'first' | 'last'): void {

@@ -1,4 +1,5 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
+import { MatSnackBar } from '@angular/material/snack-bar';
 import type { Page } from '@stylet/core/api';
 import {
   isMarkup,
@@ -32,6 +33,7 @@ export class TextSelection {
   private readonly store = inject(Store);
   private readonly editing = inject(Editing);
   private readonly author = inject(Author);
+  private readonly snackBar = inject(MatSnackBar);
   private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
 
   readonly selected = signal<SelectedText | undefined>(undefined);
@@ -157,10 +159,18 @@ export class TextSelection {
     this.clear();
   }
 
-  /** Puts the selected words on the clipboard. */
+  /** Puts the selected words on the clipboard, and says so. */
   async copy(): Promise<void> {
     const words = this.range()?.contents;
-    if (words !== undefined) await navigator.clipboard.writeText(words);
+    if (words === undefined) return;
+    try {
+      await navigator.clipboard.writeText(words);
+      this.snackBar.open('Copied.', undefined, { duration: 2000 });
+    } catch (error) {
+      console.warn(error);
+      const message = 'This browser does not allow copying from here. Open Stylet over HTTPS.';
+      this.snackBar.open(message, 'Close', { duration: 8000 });
+    }
   }
 
   private change(effects: Effect[]): void {

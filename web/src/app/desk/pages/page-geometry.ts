@@ -1,0 +1,45 @@
+import type { Page } from '@stylet/core/api';
+import {
+  inverse,
+  pageView,
+  transform,
+  transformBox,
+  type Box,
+  type Matrix,
+} from '@stylet/core/geometry';
+import type { PageWindow } from './window';
+
+type Sheet = Pick<Page, 'width' | 'height' | 'rotation'>;
+
+/** A page's width and height as it is shown, turned, in points. */
+export function shownSize({ width, height, rotation }: Sheet): { width: number; height: number } {
+  return rotation % 180 === 0 ? { width, height } : { width: height, height: width };
+}
+
+/** From client coordinates to page space, for a page that fills a rectangle of the window. */
+export function screenToPage(page: Sheet, rect: DOMRect): Matrix {
+  const { width, height, rotation } = page;
+  const view = pageView(width, height, rotation, rect.width / shownSize(page).width);
+  const [a, b, c, d, e, f] = inverse(view);
+  const origin = transform([a, b, c, d, e, f], { x: -rect.left, y: -rect.top });
+  return [a, b, c, d, origin.x, origin.y];
+}
+
+/** From page space to the pixels of a window onto the page. */
+export function pageToWindow(page: Sheet, { scale, x, y }: PageWindow): Matrix {
+  const { width, height, rotation } = page;
+  const [a, b, c, d, e, f] = pageView(width, height, rotation, scale);
+  return [a, b, c, d, e - x, f - y];
+}
+
+/** Where a box (page space) lies on the page as it is shown, in CSS percentages. */
+export function placeOnPage(page: Sheet, box: Box): Record<string, string> {
+  const shown = transformBox(pageView(page.width, page.height, page.rotation, 1), box);
+  const { width, height } = shownSize(page);
+  return {
+    left: `${(100 * shown.x0) / width}%`,
+    top: `${(100 * shown.y0) / height}%`,
+    width: `${(100 * (shown.x1 - shown.x0)) / width}%`,
+    height: `${(100 * (shown.y1 - shown.y0)) / height}%`,
+  };
+}
