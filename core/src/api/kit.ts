@@ -35,6 +35,27 @@ export const penButtonsSchema = z.object({
   barrel: z.enum(penActions),
 });
 
+/** What a gesture of several fingers on the page does. */
+export const touchActions = ['none', 'undo', 'redo', 'fit', 'pen', 'eraser'] as const;
+
+/** Gestures of fingers that stay where they are; one finger's tap is the page's. */
+export const touchGestures = [
+  'oneDoubleTap',
+  'twoTap',
+  'twoDoubleTap',
+  'twoHold',
+  'threeTap',
+  'threeDoubleTap',
+  'threeHold',
+  'fourTap',
+] as const;
+
+/** How the hands are used. What a touch gesture does is nothing until it is said. */
+export const handsSchema = z.object({
+  writingHand: z.enum(['right', 'left']),
+  touch: z.partialRecord(z.enum(touchGestures), z.enum(touchActions)),
+});
+
 /** What a person has at hand; also the form of kit files. */
 export const kitSchema = z.object({
   version: z.literal(1),
@@ -43,6 +64,8 @@ export const kitSchema = z.object({
   buttons: penButtonsSchema,
   /** Colours of one's own that were used last, the latest first. */
   recentColors: z.array(colorSchema).max(12).optional(),
+  /** Left out until it has been set up. */
+  hands: handsSchema.optional(),
 });
 
 /** The kept kit, or null before one has been changed. */
@@ -53,3 +76,6 @@ export type Eraser = z.infer<typeof eraserSchema>;
 export type PenAction = (typeof penActions)[number];
 export type PenButtons = z.infer<typeof penButtonsSchema>;
 export type Kit = z.infer<typeof kitSchema>;
+export type TouchAction = (typeof touchActions)[number];
+export type TouchGesture = (typeof touchGestures)[number];
+export type Hands = z.infer<typeof handsSchema>;

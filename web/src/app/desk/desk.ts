@@ -20,6 +20,7 @@ import type { PageLink } from '../../workers/protocol';
 import { Api } from '../api/api';
 import { documentActions, documentFeature } from './document/document.reducer';
 import { Editing } from './document/editing';
+import { TouchTaps } from './hands/touch-taps';
 import { IndexPanel } from './index/index-panel';
 import { kitFeature } from './kit/kit.reducer';
 import { Rail } from './kit/rail';
@@ -48,7 +49,7 @@ import { TopBar } from './top-bar';
     StatusBar,
     TopBar,
   ],
-  providers: [PageSource, Places, Shortcuts, TextSelection, ViewState],
+  providers: [PageSource, Places, Shortcuts, TextSelection, TouchTaps, ViewState],
   templateUrl: './desk.html',
   styleUrl: './desk.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -56,6 +57,7 @@ import { TopBar } from './top-bar';
     '(document:keydown)': 'shortcuts.down($event)',
     '(document:keyup)': 'shortcuts.up($event)',
     '(mousedown)': 'sideButton($event)',
+    '[class.left-handed]': 'isLeftHanded()',
   },
 })
 export class Desk implements OnDestroy {
@@ -77,6 +79,7 @@ export class Desk implements OnDestroy {
   protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
   protected readonly indexOpen = signal(innerWidth >= 900);
   private readonly refusal = this.store.selectSignal(syncFeature.selectTrouble);
+  protected readonly isLeftHanded = this.store.selectSignal(kitFeature.selectIsLeftHanded);
   protected readonly isWriting = computed(() => this.mode() === 'write');
 
   constructor() {

@@ -9,6 +9,7 @@ import { Store } from '@ngrx/store';
 import { documentFeature } from './document/document.reducer';
 import { Editing } from './document/editing';
 import { kitActions, kitFeature, type DeskMode } from './kit/kit.reducer';
+import { TouchTaps } from './hands/touch-taps';
 import { Shortcuts } from './shortcuts';
 
 @Component({
@@ -26,6 +27,7 @@ export class TopBar {
   private readonly dialog = inject(MatDialog);
   protected readonly editing = inject(Editing);
   protected readonly shortcuts = inject(Shortcuts);
+  protected readonly taps = inject(TouchTaps);
   protected readonly title = this.store.selectSignal(documentFeature.selectTitle);
   protected readonly canUndo = this.store.selectSignal(documentFeature.selectCanUndo);
   protected readonly canRedo = this.store.selectSignal(documentFeature.selectCanRedo);

@@ -23,6 +23,7 @@ import redo from '@material-symbols/svg-400/outlined/redo.svg';
 import remove from '@material-symbols/svg-400/outlined/remove.svg';
 import search from '@material-symbols/svg-400/outlined/search.svg';
 import person from '@material-symbols/svg-400/outlined/person.svg';
+import hands from '@material-symbols/svg-400/outlined/back_hand.svg';
 import help from '@material-symbols/svg-400/outlined/help.svg';
 import more from '@material-symbols/svg-400/outlined/more_vert.svg';
 import strikeout from '@material-symbols/svg-400/outlined/format_strikethrough.svg';
@@ -49,6 +50,7 @@ const drawings = {
   export: exportIcon,
   fitPage,
   fitWidth,
+  hands,
   help,
   index,
   library,

@@ -53,6 +53,7 @@ export class KitEffects {
             kitActions.kitRead,
             kitActions.eraserChanged,
             kitActions.buttonsChanged,
+            kitActions.handsChanged,
             kitActions.colorSettled,
             kitActions.colorPicked,
           ),

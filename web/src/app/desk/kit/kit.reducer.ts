@@ -1,4 +1,4 @@
-import type { Eraser, Kit, KitSlot, PenButtons } from '@stylet/core/api';
+import type { Eraser, Hands, Kit, KitSlot, PenButtons } from '@stylet/core/api';
 import {
   createActionGroup,
   createFeature,
@@ -23,6 +23,8 @@ export interface KitState {
   readonly buttons: PenButtons;
   /** Colours of one's own that were used last, the latest first. */
   readonly recentColors: readonly string[];
+  /** Undefined until they have been set up. */
+  readonly hands: Hands | undefined;
   /** The next tap on a page gives the slot in hand the colour there. */
   readonly isPicking: boolean;
 }
@@ -59,6 +61,7 @@ const initial: KitState = {
   eraser: { by: 'stroke', target: 'both', size: 4 * MM, springsBack: false },
   buttons: { eraserEnd: 'eraser', barrel: 'eraser' },
   recentColors: [],
+  hands: undefined,
   isPicking: false,
 };
 
@@ -76,6 +79,7 @@ export const kitActions = createActionGroup({
     'Eraser Changed': props<{ change: Partial<Eraser> }>(),
     'Eraser Used': emptyProps(),
     'Buttons Changed': props<{ change: Partial<PenButtons> }>(),
+    'Hands Changed': props<{ hands: Hands }>(),
     'Color Settled': props<{ color: string }>(),
     'Picking Begun': emptyProps(),
     'Color Picked': props<{ color: string }>(),
@@ -90,12 +94,13 @@ export const kitFeature = createFeature({
     on(
       kitActions.kitFound,
       kitActions.kitRead,
-      (kit, { kit: { slots, eraser, buttons, recentColors } }) => ({
+      (kit, { kit: { slots, eraser, buttons, recentColors, hands } }) => ({
         ...kit,
         slots,
         eraser,
         buttons,
         recentColors: recentColors ?? [],
+        hands,
         activeId: slots.some(({ id }) => id === kit.activeId) ? kit.activeId : slots[0].id,
       }),
     ),
@@ -146,6 +151,7 @@ export const kitFeature = createFeature({
       ...kit,
       buttons: { ...kit.buttons, ...change },
     })),
+    on(kitActions.handsChanged, (kit, { hands }) => ({ ...kit, hands })),
     on(kitActions.colorSettled, (kit, { color }) => withRecent(kit, color)),
     on(kitActions.pickingBegun, (kit): KitState => ({ ...kit, isPicking: true, mode: 'write' })),
     on(kitActions.colorPicked, (kit, { color }) =>
@@ -166,18 +172,22 @@ export const kitFeature = createFeature({
     selectEraser,
     selectButtons,
     selectRecentColors,
+    selectHands,
   }) => ({
+    selectIsLeftHanded: createSelector(selectHands, (hands) => hands?.writingHand === 'left'),
     selectKit: createSelector(
       selectSlots,
       selectEraser,
       selectButtons,
       selectRecentColors,
-      (slots, eraser, buttons, recentColors): Kit => ({
+      selectHands,
+      (slots, eraser, buttons, recentColors, hands): Kit => ({
         version: 1,
         slots: [...slots],
         eraser,
         buttons,
         recentColors: [...recentColors],
+        ...(hands ? { hands } : {}),
       }),
     ),
     selectActiveSlot: createSelector(

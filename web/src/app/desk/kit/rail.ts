@@ -33,7 +33,10 @@ import { SlotPicture } from './slot-picture';
   templateUrl: './rail.html',
   styleUrl: './rail.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '(document:pointerdown)': 'closeFromOutside($event)' },
+  host: {
+    '(document:pointerdown)': 'closeFromOutside($event)',
+    '[class.mirrored]': 'isLeftHanded()',
+  },
 })
 export class Rail {
   private readonly store = inject(Store);
@@ -42,6 +45,7 @@ export class Rail {
   protected readonly activeId = this.store.selectSignal(kitFeature.selectActiveId);
   protected readonly tool = this.store.selectSignal(kitFeature.selectTool);
   protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
+  protected readonly isLeftHanded = this.store.selectSignal(kitFeature.selectIsLeftHanded);
   protected readonly openId = signal<string | undefined>(undefined);
 
   constructor() {

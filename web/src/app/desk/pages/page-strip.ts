@@ -16,6 +16,7 @@ import type { Box } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
 import type { PageLink } from '../../../workers/protocol';
 import { documentFeature } from '../document/document.reducer';
+import { TouchTaps } from '../hands/touch-taps';
 import { kitFeature } from '../kit/kit.reducer';
 import { pagesBetween, type Placed } from './layout';
 import { PageView } from './page-view';
@@ -42,6 +43,7 @@ export class PageStrip implements AfterViewInit {
   private readonly detector = inject(ChangeDetectorRef);
   private readonly destroyed = inject(DestroyRef);
   protected readonly view = inject(ViewState);
+  private readonly taps = inject(TouchTaps);
   private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
   private readonly sheet = viewChild.required<ElementRef<HTMLElement>>('sheet');
 
@@ -75,10 +77,12 @@ export class PageStrip implements AfterViewInit {
       panBy: (dx, dy) => element.scrollBy(dx, dy),
       zoomBy: (factor, about) => this.zoomBy(factor, about),
     });
+    const stopTaps = this.taps.listen(element);
     const wheel = (event: WheelEvent): void => this.wheel(event);
     element.addEventListener('wheel', wheel, { passive: false });
     this.destroyed.onDestroy(() => {
       resized.disconnect();
+      stopTaps();
       gestures.disconnect();
       element.removeEventListener('wheel', wheel);
     });
