@@ -3,6 +3,7 @@ import {
   apply,
   documentState,
   find,
+  inPaintingOrder,
   invert,
   paintingOrder,
   type Annotation,
@@ -107,4 +108,20 @@ test('annotations are painted by their order, then by their id', () => {
   ];
   const page = documentState('', list).annotations[id(91)];
   expect(paintingOrder(page).map((a) => a.id)).toEqual([id(3), id(1), id(2)]);
+});
+
+test('a page that grows is in the same order as one that is sorted anew', () => {
+  fc.assert(
+    fc.property(fc.array(fc.tuple(fc.nat(30), fc.nat(9)), { maxLength: 25 }), (added) => {
+      let state = documentState('', []);
+      for (const [n, order] of added) {
+        // Asking for the order on the way is what lets it be kept.
+        paintingOrder(state.annotations[id(91)] ?? {});
+        const annotation = { ...ink(id(n), id(91), '#22304a'), order: `a${order}` };
+        state = apply(state, { type: 'annotation.add', annotation });
+      }
+      const page = state.annotations[id(91)] ?? {};
+      expect(paintingOrder(page)).toEqual(inPaintingOrder(Object.values(page)));
+    }),
+  );
 });

@@ -1,6 +1,6 @@
 import { foreignSchema, inkSchema, markupSchema, type Annotation } from './annotation';
 import type { Effect } from './operation';
-import { noAnnotations, type DocumentState, type PageAnnotations } from './state';
+import { noAnnotations, withAnnotation, type DocumentState, type PageAnnotations } from './state';
 
 /**
  * The document after an effect. Never throws on what another author did meanwhile: removing wins
@@ -10,10 +10,12 @@ export function apply(state: DocumentState, effect: Effect): DocumentState {
   switch (effect.type) {
     case 'annotation.add': {
       const { annotation } = effect;
-      return withPage(state, annotation.pageId, {
-        ...pageOf(state, annotation.pageId),
-        [annotation.id]: annotation,
-      });
+      const page = pageOf(state, annotation.pageId);
+      const after =
+        annotation.id in page
+          ? { ...page, [annotation.id]: annotation }
+          : withAnnotation(page, annotation);
+      return withPage(state, annotation.pageId, after);
     }
     case 'annotation.change': {
       const before = find(state, effect.pageId, effect.annotationId);

@@ -30,10 +30,25 @@ export function paintingOrder(page: PageAnnotations): readonly Annotation[] {
   return list;
 }
 
+/**
+ * A page with an annotation that was not on it. What is written last mostly lies on top: its page
+ * need not be sorted again, which takes long on a full one.
+ */
+export function withAnnotation(page: PageAnnotations, annotation: Annotation): PageAnnotations {
+  const after = { ...page, [annotation.id]: annotation };
+  const list = ordered.get(page);
+  const top = list?.at(-1);
+  if (list && (!top || comparePainting(top, annotation) < 0))
+    ordered.set(after, [...list, annotation]);
+  return after;
+}
+
 /** The annotations in painting order: by `order`, then by id. */
 export function inPaintingOrder(annotations: Iterable<Annotation>): Annotation[] {
-  return [...annotations].sort((a, b) => {
-    if (a.order !== b.order) return a.order < b.order ? -1 : 1;
-    return a.id < b.id ? -1 : 1;
-  });
+  return [...annotations].sort(comparePainting);
+}
+
+function comparePainting(a: Annotation, b: Annotation): number {
+  if (a.order !== b.order) return a.order < b.order ? -1 : 1;
+  return a.id < b.id ? -1 : 1;
 }
