@@ -4,7 +4,7 @@ const require = createRequire(import.meta.url);
 
 /** Packages that come as ES modules only and must be turned into CommonJS for Jest. */
 const esmOnly =
-  '/node_modules/(?!(uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|1eurofilter|@material-symbols)/)';
+  '/node_modules/(?!(uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|1eurofilter|@material-symbols|d3-polygon)/)';
 
 const swc = [
   '@swc/jest',
@@ -46,7 +46,7 @@ const web = {
   },
   moduleFileExtensions: ['ts', 'html', 'js', 'mjs', 'json'],
   transformIgnorePatterns: [
-    '/node_modules/(?!(.*\\.mjs$|uuid|fractional-indexing|flatbush|flatqueue|@scure|idb|@angular|@ngrx|@material-symbols)/?)',
+    '/node_modules/(?!(.*\\.mjs$|uuid|fractional-indexing|flatbush|flatqueue|@scure|idb|@angular|@ngrx|@material-symbols|d3-polygon)/?)',
   ],
   moduleNameMapper: { '^@stylet/core/(.*)$': `${import.meta.dirname}/core/src/$1/index.ts` },
 };

@@ -7,7 +7,7 @@ const colorSchema = z.string().regex(/^#[0-9a-f]{6}$/i);
 export const eraserSizes = { least: 0.1, most: 50 } as const;
 
 /** What a button of the pen does while it is held down on the page. */
-export const penActions = ['eraser', 'pen', 'undo', 'none'] as const;
+export const penActions = ['eraser', 'lasso', 'pen', 'undo', 'none'] as const;
 
 /** A ready instrument. Width in points. */
 export const kitSlotSchema = strokeStyleSchema.extend({
@@ -19,6 +19,12 @@ export const kitSlotSchema = strokeStyleSchema.extend({
   opacity: z.number().min(0.05).max(1),
   /** Highlighter: what a nearly straight stroke off the text becomes; a bar unless it says no. */
   straightens: z.boolean().optional(),
+  /** It draws straight lines only. */
+  straight: z.boolean().optional(),
+  /** Held at the end of a stroke, it makes it the shape that was meant; unless it says no. */
+  holdsToShape: z.boolean().optional(),
+  /** Whether the shapes it makes are filled. */
+  fillsShapes: z.boolean().optional(),
 });
 
 /** Size: the diameter of what it covers, in points. */
@@ -50,10 +56,29 @@ export const touchGestures = [
   'fourTap',
 ] as const;
 
+/** Where the hand may rest: an area of the desk as shares of the pages' width and height. */
+export const restingAreaSchema = z.object({
+  x: z.number().min(0).max(1),
+  y: z.number().min(0).max(1),
+  width: z.number().min(0.02).max(1),
+  height: z.number().min(0.02).max(1),
+});
+
 /** How the hands are used. What a touch gesture does is nothing until it is said. */
 export const handsSchema = z.object({
   writingHand: z.enum(['right', 'left']),
   touch: z.partialRecord(z.enum(touchGestures), z.enum(touchActions)),
+  /** One finger draws where no pen is near; two always pan and zoom. */
+  fingersDraw: z.boolean().optional(),
+  /** Left out where there is none. */
+  restingArea: restingAreaSchema.optional(),
+});
+
+/** Pen gestures that act. */
+export const shorthandSchema = z.object({
+  scratchOut: z.boolean(),
+  ring: z.boolean(),
+  box: z.boolean(),
 });
 
 /** What a person has at hand; also the form of kit files. */
@@ -66,6 +91,8 @@ export const kitSchema = z.object({
   recentColors: z.array(colorSchema).max(12).optional(),
   /** Left out until it has been set up. */
   hands: handsSchema.optional(),
+  /** All off until it is said. */
+  shorthand: shorthandSchema.optional(),
 });
 
 /** The kept kit, or null before one has been changed. */
@@ -78,4 +105,6 @@ export type PenButtons = z.infer<typeof penButtonsSchema>;
 export type Kit = z.infer<typeof kitSchema>;
 export type TouchAction = (typeof touchActions)[number];
 export type TouchGesture = (typeof touchGestures)[number];
+export type RestingArea = z.infer<typeof restingAreaSchema>;
+export type Shorthand = z.infer<typeof shorthandSchema>;
 export type Hands = z.infer<typeof handsSchema>;

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { instruments, strokeEnds } from '../ink/index';
+import { pointCounts, shapeForms } from '../shapes/index';
 
 /** How an annotation's colour mixes with what lies under it (ISO 32000-1, 11.3.5). */
 export const blends = ['normal', 'multiply'] as const;
@@ -55,6 +56,23 @@ export const inkSchema = z.object({
 });
 
 /**
+ * A shape drawn along its outline by an instrument that is pressed half; see `Shape`. `fill`: the
+ * opacity of its colour over the area it goes round, 0 for none. `bends` may be fewer than sides.
+ */
+export const shapeSchema = z.object({
+  ...common,
+  ...strokeStyleSchema.shape,
+  kind: z.literal('shape'),
+  form: z.enum(shapeForms),
+  points: z
+    .array(z.object({ x: finite, y: finite }))
+    .min(2)
+    .max(60),
+  bends: z.array(finite).max(60),
+  fill: z.number().min(0).max(1),
+});
+
+/**
  * A quadrilateral on a line of text, in page space: top left, top right, bottom left, bottom right
  * as the text is read.
  */
@@ -80,14 +98,21 @@ export const foreignSchema = z.object({
 
 export const annotationSchema = z.discriminatedUnion('kind', [
   inkSchema,
+  shapeSchema.refine(hasItsPoints, { error: 'a shape needs the points of its form' }),
   markupSchema,
   foreignSchema,
 ]);
+
+function hasItsPoints({ form, points }: z.infer<typeof shapeSchema>): boolean {
+  const [least, most] = pointCounts[form];
+  return points.length >= least && points.length <= most;
+}
 
 export type Origin = z.infer<typeof originSchema>;
 export type Quad = z.infer<typeof quadSchema>;
 export type InkStyle = z.infer<typeof strokeStyleSchema>;
 export type Ink = z.infer<typeof inkSchema>;
+export type ShapeAnnotation = z.infer<typeof shapeSchema>;
 export type Markup = z.infer<typeof markupSchema>;
 export type Foreign = z.infer<typeof foreignSchema>;
 export type Annotation = z.infer<typeof annotationSchema>;

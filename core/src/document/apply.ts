@@ -1,4 +1,4 @@
-import { foreignSchema, inkSchema, markupSchema, type Annotation } from './annotation';
+import { foreignSchema, inkSchema, markupSchema, shapeSchema, type Annotation } from './annotation';
 import type { Effect } from './operation';
 import { noAnnotations, withAnnotation, type DocumentState, type PageAnnotations } from './state';
 
@@ -86,6 +86,7 @@ function withPage(state: DocumentState, pageId: string, page: PageAnnotations): 
 
 const fieldsOf: Record<Annotation['kind'], ReadonlySet<string>> = {
   ink: new Set(Object.keys(inkSchema.shape)),
+  shape: new Set(Object.keys(shapeSchema.shape)),
   highlight: new Set(Object.keys(markupSchema.shape)),
   underline: new Set(Object.keys(markupSchema.shape)),
   strikeout: new Set(Object.keys(markupSchema.shape)),

@@ -1,5 +1,5 @@
 import { samplesFromBase64, samplesOf, samplesToBase64, strokePieces } from '../ink/index';
-import type { Annotation, Foreign, Ink, Markup } from './annotation';
+import { isMarkup, type Annotation, type Foreign, type Ink, type Markup } from './annotation';
 import { apply } from './apply';
 import { Erasing, isTargeted, type EraserSettings } from './erase';
 import { newId } from './ids';
@@ -55,7 +55,7 @@ const foreign: Foreign = {
 const polygonsOf = (annotation: Annotation) =>
   annotation.kind === 'ink'
     ? strokePieces(annotation, samplesFromBase64(annotation.samples)).map(({ polygon }) => polygon)
-    : annotation.kind === 'foreign'
+    : !isMarkup(annotation)
       ? []
       : annotation.quads.map(([ax, ay, bx, by, cx, cy, dx, dy]) =>
           Float64Array.of(ax, ay, bx, by, dx, dy, cx, cy),

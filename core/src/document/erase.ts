@@ -15,6 +15,7 @@ import {
 import type { Annotation, Ink } from './annotation';
 import { newId } from './ids';
 import type { Effect } from './operation';
+import { inkOfShape } from './shape-ink';
 
 /** How an eraser works. */
 export interface EraserSettings {
@@ -30,12 +31,12 @@ export type EraserTarget = (typeof eraserTargets)[number];
 export function isTargeted(annotation: Annotation, target: EraserTarget): boolean {
   if (target === 'both') return true;
   const marksText =
-    annotation.kind === 'ink'
+    annotation.kind === 'ink' || annotation.kind === 'shape'
       ? annotation.instrument === 'highlighter'
       : annotation.kind !== 'foreign' ||
         /^(Highlight|Underline|Squiggly|StrikeOut)$/.test(annotation.subtype);
   const isInk =
-    annotation.kind === 'ink'
+    annotation.kind === 'ink' || annotation.kind === 'shape'
       ? annotation.instrument !== 'highlighter'
       : annotation.kind === 'foreign' && annotation.subtype === 'Ink';
   return target === 'highlights' ? marksText : isInk;
@@ -95,14 +96,18 @@ export class Erasing {
   }
 
   private erase(annotation: Annotation, swipe: Swipe): boolean {
-    if (annotation.kind === 'ink' && this.settings.by === 'area') {
-      const before = this.parts.get(annotation.id) ?? [whole(annotation)];
+    const isCut = annotation.kind === 'ink' || annotation.kind === 'shape';
+    if (isCut && this.settings.by === 'area') {
+      // What is cut out of a shape leaves none: its outline becomes ink.
+      const before =
+        this.parts.get(annotation.id) ??
+        (annotation.kind === 'shape' ? inkOfShape(annotation) : [annotation]).map(whole);
       let changed = false;
       const after = before.flatMap((part) => {
-        const tracks = cutTrack(part.track, [swipe], nibShape(annotation));
+        const tracks = cutTrack(part.track, [swipe], nibShape(part.of));
         if (!tracks) return [part];
         changed = true;
-        return tracks.map((track): Part => ({ of: annotation, track }));
+        return tracks.map((track): Part => ({ of: part.of, track }));
       });
       this.parts.set(annotation.id, after);
       if (!changed) return false;

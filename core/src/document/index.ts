@@ -5,3 +5,5 @@ export * from './apply';
 export * from './ids';
 export * from './erase';
 export * from './history';
+export * from './shape-ink';
+export * from './enclosed';

@@ -4,6 +4,7 @@ import {
   idSchema,
   inkSchema,
   markupSchema,
+  shapeSchema,
   strokeStyleSchema,
 } from './annotation';
 
@@ -12,6 +13,7 @@ export const annotationFieldsSchema = inkSchema
   .pick({ color: true, opacity: true, order: true, modified: true })
   .extend(strokeStyleSchema.shape)
   .extend(markupSchema.pick({ quads: true, contents: true }).shape)
+  .extend(shapeSchema.pick({ form: true, points: true, bends: true, fill: true }).shape)
   .partial();
 
 const effectSchema = z.discriminatedUnion('type', [

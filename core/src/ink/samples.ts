@@ -61,10 +61,14 @@ export function emptySamples(length: number): Samples {
 
 /** The samples as flat arrays, quantised, times counted from the first sample. */
 export function samplesOf(list: readonly Sample[]): Samples {
-  const samples = emptySamples(list.length);
   const start = list.length > 0 ? list[0].time : 0;
-  list.forEach((raw, i) => {
-    const sample = quantise({ ...raw, time: raw.time - start });
+  return samplesInFull(list.map((raw) => quantise({ ...raw, time: raw.time - start })));
+}
+
+/** The samples as flat arrays, just as they are given. */
+export function samplesInFull(list: readonly Sample[]): Samples {
+  const samples = emptySamples(list.length);
+  list.forEach((sample, i) => {
     samples.x[i] = sample.x;
     samples.y[i] = sample.y;
     samples.pressure[i] = sample.pressure;

@@ -1,11 +1,23 @@
-import type { Annotation, Blend, Ink, InkStyle, Markup, Quad } from '../document/index';
+import {
+  outlineStyle,
+  shapeStrokes,
+  type Annotation,
+  type Blend,
+  type Ink,
+  type InkStyle,
+  type Markup,
+  type Quad,
+  type ShapeAnnotation,
+} from '../document/index';
 import {
   samplesFromBase64,
+  samplesInFull,
   strokeOutline,
   strokePieces,
   type Piece,
   type Polygon,
 } from '../ink/index';
+import { shapeArea } from '../shapes/index';
 
 /** Paint pieces, opaque and one over the other, and lay the whole of it on the page. */
 export interface PaintCommand {
@@ -24,6 +36,8 @@ export function paint(annotation: Annotation, ink: 'pieces' | 'whole' = 'pieces'
   switch (annotation.kind) {
     case 'ink':
       return paintInk(annotation, ink === 'whole' ? strokeOutline : strokePieces);
+    case 'shape':
+      return paintShape(annotation, ink === 'whole' ? strokeOutline : strokePieces);
     case 'highlight':
     case 'underline':
     case 'strikeout':
@@ -42,7 +56,8 @@ export function blendOf({ instrument, blend }: InkStyle): Blend {
 export function liesUnder(annotation: Annotation): boolean {
   return (
     annotation.kind === 'highlight' ||
-    (annotation.kind === 'ink' && blendOf(annotation) === 'multiply')
+    ((annotation.kind === 'ink' || annotation.kind === 'shape') &&
+      blendOf(annotation) === 'multiply')
   );
 }
 
@@ -53,6 +68,23 @@ function paintInk(ink: Ink, pieces: typeof strokePieces): PaintCommand[] {
   // Passes of a stroke that darkens itself are laid on the page one after the other.
   const groups = ink.darkens ? all.map((piece) => [piece]) : [all];
   return groups.map((group) => ({ pieces: group, color, opacity, blend }));
+}
+
+/** The area first, if it is filled, and the outline on it. */
+function paintShape(shape: ShapeAnnotation, pieces: typeof strokePieces): PaintCommand[] {
+  const { color, opacity } = shape;
+  const blend = blendOf(shape);
+  const style = outlineStyle(shape);
+  const outline = shapeStrokes(shape, shape.width).flatMap((stroke) =>
+    pieces(style, samplesInFull(stroke)),
+  );
+  const area = shape.fill > 0 ? shapeArea(shape) : undefined;
+  return [
+    ...(area
+      ? [{ pieces: [{ polygon: area, grain: 0 }], color, opacity: opacity * shape.fill, blend }]
+      : []),
+    { pieces: outline, color, opacity, blend },
+  ];
 }
 
 function paintMarkup(markup: Markup): PaintCommand {

@@ -1,4 +1,4 @@
-import type { Annotation, Ink, Markup } from '../../document/index';
+import type { Annotation, Ink, Markup, ShapeAnnotation } from '../../document/index';
 import {
   boundsOf,
   grow,
@@ -13,9 +13,10 @@ import { paint, rgbOf } from '../../paint/index';
 import { contentOf, type Content } from '../content-stream';
 import { PdfDict, PdfString, name, pdfDate, textString, type PdfValue } from '../objects/index';
 import { OWN_KEY } from './kinds';
+import { shapeEntries } from './shape-entries';
 
 /** Annotations that Stylet draws itself. */
-export type OwnAnnotation = Ink | Markup;
+export type OwnAnnotation = Ink | ShapeAnnotation | Markup;
 
 const SUBTYPES = {
   highlight: 'Highlight',
@@ -49,12 +50,25 @@ export function writeAnnotation(annotation: OwnAnnotation, toUser: Matrix): Writ
       F: PRINT,
       C: [...rgbOf(annotation.color)],
       CA: annotation.opacity,
-      ...(annotation.kind === 'ink'
-        ? inkEntries(annotation, toUser)
-        : markupEntries(annotation, toUser)),
+      ...subtypeEntries(annotation, toUser, box),
       [OWN_KEY]: ownEntries(annotation),
     },
   };
+}
+
+function subtypeEntries(
+  annotation: OwnAnnotation,
+  toUser: Matrix,
+  box: Box,
+): Record<string, PdfValue> {
+  switch (annotation.kind) {
+    case 'ink':
+      return inkEntries(annotation, toUser);
+    case 'shape':
+      return shapeEntries(annotation, toUser, box);
+    default:
+      return markupEntries(annotation, toUser);
+  }
 }
 
 function draw(annotation: OwnAnnotation, toUser: Matrix): { content: Content; box: Box } {
