@@ -1,0 +1,2 @@
+export * from './guide';
+export * from './ticks';
