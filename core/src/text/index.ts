@@ -5,3 +5,4 @@ export * from './order';
 export * from './range';
 export * from './page-text';
 export * from './marks';
+export * from './pitch';

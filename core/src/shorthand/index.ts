@@ -1,0 +1,4 @@
+export * from './scratch-out';
+export * from './scratched';
+export * from './ring';
+export * from './hull';
