@@ -89,3 +89,16 @@ export function differing(a: PNG, b: PNG, tolerance = 0): number {
   }
   return count;
 }
+
+/** How much darker a picture is than another, and where the middle of that lies, in pixels. */
+export function inkOn(empty: PNG, written: PNG): { amount: number; x: number; y: number } {
+  let [amount, x, y] = [0, 0, 0];
+  for (let i = 0; i < empty.data.length; i += 4) {
+    const darker = empty.data[i] - written.data[i];
+    const pixel = i / 4;
+    amount += darker;
+    x += darker * (pixel % empty.width);
+    y += darker * Math.floor(pixel / empty.width);
+  }
+  return { amount, x: x / amount, y: y / amount };
+}

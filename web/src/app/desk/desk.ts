@@ -18,17 +18,31 @@ import type { Destination } from '@stylet/core/pdf';
 import { Store } from '@ngrx/store';
 import type { PageLink } from '../../workers/protocol';
 import { Api } from '../api/api';
+import { CloseUp } from './close-up/close-up';
+import { CloseUpStrip } from './close-up/close-up-strip';
 import { documentActions, documentFeature } from './document/document.reducer';
 import { Editing } from './document/editing';
+import { Guides } from './guides/guides';
+import { FingerDrawing } from './hands/finger-drawing';
+import { HandsCard } from './hands/hands-card';
+import { HandsCardState } from './hands/hands-card-state';
+import { PenPresence } from './hands/pen-presence';
+import { RestingArea } from './hands/resting-area';
 import { TouchTaps } from './hands/touch-taps';
 import { IndexPanel } from './index/index-panel';
 import { kitFeature } from './kit/kit.reducer';
 import { Rail } from './kit/rail';
+import { AnnotationSelection } from './lasso/annotation-selection';
+import { LiveViews } from './pages/live-views';
+import { PageGestures } from './pages/page-gestures';
 import { PageSource } from './pages/page-source';
 import { PageStrip } from './pages/page-strip';
 import { Places } from './pages/places';
 import { ViewState } from './pages/view-state';
 import { TextSelection } from './selection/text-selection';
+import { Meanings } from './shorthand/meanings';
+import { ShorthandNotice } from './shorthand/shorthand-notice';
+import { Snipping } from './shorthand/snipping';
 import { Shortcuts } from './shortcuts';
 import { StatusBar } from './status-bar';
 import { syncFeature } from './sync/sync.reducer';
@@ -38,6 +52,8 @@ import { TopBar } from './top-bar';
 @Component({
   selector: 'stylet-desk',
   imports: [
+    CloseUpStrip,
+    HandsCard,
     IndexPanel,
     MatButtonModule,
     MatDialogModule,
@@ -45,11 +61,30 @@ import { TopBar } from './top-bar';
     MatSnackBarModule,
     PageStrip,
     Rail,
+    RestingArea,
     RouterLink,
     StatusBar,
     TopBar,
   ],
-  providers: [PageSource, Places, Shortcuts, TextSelection, TouchTaps, ViewState],
+  providers: [
+    AnnotationSelection,
+    CloseUp,
+    FingerDrawing,
+    Guides,
+    HandsCardState,
+    LiveViews,
+    Meanings,
+    PageGestures,
+    PageSource,
+    PenPresence,
+    Places,
+    ShorthandNotice,
+    Shortcuts,
+    Snipping,
+    TextSelection,
+    TouchTaps,
+    ViewState,
+  ],
   templateUrl: './desk.html',
   styleUrl: './desk.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -73,6 +108,10 @@ export class Desk implements OnDestroy {
   private readonly dialog = inject(MatDialog);
   private readonly snackBar = inject(MatSnackBar);
   protected readonly shortcuts = inject(Shortcuts);
+  protected readonly closeUp = inject(CloseUp);
+  protected readonly handsCard = inject(HandsCardState);
+  private readonly chosen = inject(AnnotationSelection);
+  private readonly stopWatching = inject(PenPresence).watch();
 
   protected readonly status = this.store.selectSignal(documentFeature.selectStatus);
   protected readonly trouble = this.store.selectSignal(documentFeature.selectTrouble);
@@ -80,6 +119,8 @@ export class Desk implements OnDestroy {
   protected readonly indexOpen = signal(innerWidth >= 900);
   private readonly refusal = this.store.selectSignal(syncFeature.selectTrouble);
   protected readonly isLeftHanded = this.store.selectSignal(kitFeature.selectIsLeftHanded);
+  private readonly hands = this.store.selectSignal(kitFeature.selectHands);
+  protected readonly restingArea = computed(() => this.hands()?.restingArea);
   protected readonly isWriting = computed(() => this.mode() === 'write');
 
   constructor() {
@@ -93,6 +134,7 @@ export class Desk implements OnDestroy {
     });
     effect(() => {
       if (this.isWriting()) this.selection.clear();
+      else this.chosen.clear();
     });
     effect(() => {
       const trouble = this.refusal();
@@ -105,6 +147,7 @@ export class Desk implements OnDestroy {
   }
 
   ngOnDestroy(): void {
+    this.stopWatching();
     this.store.dispatch(documentActions.closed());
   }
 

@@ -2,7 +2,10 @@ import { Injectable, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { Editing } from './document/editing';
+import { CloseUp } from './close-up/close-up';
+import { Guides } from './guides/guides';
 import { kitActions, kitFeature } from './kit/kit.reducer';
+import { AnnotationSelection } from './lasso/annotation-selection';
 import { TextSelection } from './selection/text-selection';
 import { ViewState } from './pages/view-state';
 
@@ -11,11 +14,16 @@ export const keys = [
   { keys: '1 – 9', does: 'take a kit slot' },
   { keys: 'Alt ↑ / Alt ↓', does: 'move the slot in focus' },
   { keys: 'E', does: 'eraser' },
+  { keys: 'L', does: 'lasso; Shift adds to what is selected' },
+  { keys: 'G / H', does: 'ruler, set square' },
+  { keys: 'Arrows', does: 'move the guide in focus; Shift ten times as far' },
+  { keys: ', / .', does: 'turn the guide in focus by a degree' },
+  { keys: 'C', does: 'close-up' },
   { keys: 'Esc', does: 'back to the pen' },
   { keys: 'R', does: 'read, and write again' },
   { keys: 'Space held', does: 'drag the pages' },
   { keys: 'Ctrl C', does: 'copy the selected words' },
-  { keys: 'Del', does: 'take marks off the selected words' },
+  { keys: 'Del', does: 'remove what is selected, or the marks on selected words' },
   { keys: 'Ctrl Z', does: 'undo' },
   { keys: 'Ctrl Shift Z', does: 'redo' },
   { keys: 'Alt ←', does: 'back to where you were' },
@@ -32,6 +40,9 @@ export class Shortcuts {
   private readonly editing = inject(Editing);
   private readonly view = inject(ViewState);
   private readonly selection = inject(TextSelection);
+  private readonly chosen = inject(AnnotationSelection);
+  private readonly guides = inject(Guides);
+  private readonly closeUp = inject(CloseUp);
   private readonly dialog = inject(MatDialog);
   private readonly slots = this.store.selectSignal(kitFeature.selectSlots);
   private readonly mode = this.store.selectSignal(kitFeature.selectMode);
@@ -61,10 +72,20 @@ export class Shortcuts {
     switch (key) {
       case 'e':
         return () => this.store.dispatch(kitActions.toolTaken({ tool: 'eraser' }));
+      case 'l':
+        return () => this.store.dispatch(kitActions.toolTaken({ tool: 'lasso' }));
+      case 'g':
+        return () => this.guides.toggle('ruler');
+      case 'h':
+        return () => this.guides.toggle('setSquare');
+      case 'c':
+        return () => this.closeUp.toggle();
       case 'delete':
+        if (this.chosen.pageId()) return () => this.chosen.remove();
         return this.selection.selected() ? () => this.selection.unmark() : undefined;
       case 'escape':
         if (this.selection.selected()) return () => this.selection.clear();
+        if (this.chosen.pageId()) return () => this.chosen.clear();
         return () => this.store.dispatch(kitActions.toolTaken({ tool: 'pen' }));
       case 'r': {
         const mode = this.mode() === 'read' ? 'write' : 'read';

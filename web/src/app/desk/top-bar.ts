@@ -51,6 +51,11 @@ export class TopBar {
     this.dialog.open(ExportDialog, { data: { id: this.documentId(), title: this.title() } });
   }
 
+  protected async openShorthand(): Promise<void> {
+    const { ShorthandDialog } = await import('./shorthand/shorthand-dialog');
+    this.dialog.open(ShorthandDialog, { width: '480px' });
+  }
+
   protected async openName(): Promise<void> {
     const { NameDialog } = await import('./name-dialog');
     this.dialog.open(NameDialog);

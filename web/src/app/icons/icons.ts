@@ -15,9 +15,18 @@ import download from '@material-symbols/svg-400/outlined/download.svg';
 import eraser from '@material-symbols/svg-400/outlined/ink_eraser.svg';
 import error from '@material-symbols/svg-400/outlined/error.svg';
 import exportIcon from '@material-symbols/svg-400/outlined/ios_share.svg';
+import fill from '@material-symbols/svg-400/outlined/format_color_fill.svg';
 import fitPage from '@material-symbols/svg-400/outlined/fit_screen.svg';
 import fitWidth from '@material-symbols/svg-400/outlined/fit_width.svg';
+import ink from '@material-symbols/svg-400/outlined/gesture.svg';
 import index from '@material-symbols/svg-400/outlined/toc.svg';
+import lasso from '@material-symbols/svg-400/outlined/lasso_select.svg';
+import closeUp from '@material-symbols/svg-400/outlined/frame_inspect.svg';
+import move from '@material-symbols/svg-400/outlined/open_with.svg';
+import newLine from '@material-symbols/svg-400/outlined/keyboard_return.svg';
+import ruler from '@material-symbols/svg-400/outlined/straighten.svg';
+import setSquare from '@material-symbols/svg-400/outlined/square_foot.svg';
+import shorthand from '@material-symbols/svg-400/outlined/stylus_note.svg';
 import library from '@material-symbols/svg-400/outlined/auto_stories.svg';
 import redo from '@material-symbols/svg-400/outlined/redo.svg';
 import remove from '@material-symbols/svg-400/outlined/remove.svg';
@@ -40,6 +49,7 @@ const drawings = {
   check,
   chevron,
   close,
+  closeUp,
   cloudDone,
   cloudOff,
   copy,
@@ -48,17 +58,25 @@ const drawings = {
   eraser,
   error,
   export: exportIcon,
+  fill,
   fitPage,
   fitWidth,
   hands,
   help,
   index,
+  ink,
+  lasso,
   library,
   more,
+  move,
+  newLine,
   person,
   redo,
   remove,
+  ruler,
   search,
+  setSquare,
+  shorthand,
   strikeout,
   sync,
   trash,

@@ -26,8 +26,12 @@ export class Editing {
     if (step.operations.length > 0) this.made('changed', step);
   }
 
+  /** What undo takes back before any step, where there is such a thing: true when it did. */
+  undoesFirst: () => boolean = () => false;
+
   /** Takes the last step back. */
   undo(): void {
+    if (this.undoesFirst()) return;
     this.revert('undone', this.open().history.undo.at(-1));
   }
 

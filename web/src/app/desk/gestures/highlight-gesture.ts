@@ -17,7 +17,7 @@ import {
 } from '@stylet/core/ink';
 import { paint } from '@stylet/core/paint';
 import { pageText, rangeBetween, type Line } from '@stylet/core/text';
-import type { LiveLayer } from '../pages/live-layer';
+import type { LiveSurface } from '../pages/live-layer';
 import { markEffects } from '../selection/text-selection';
 import type { Gesture } from './gesture';
 import { InkGesture, inkOf, type Placement } from './ink-gesture';
@@ -47,7 +47,7 @@ export class HighlightGesture implements Gesture {
   constructor(
     private readonly slot: KitSlot,
     private readonly placement: Placement,
-    private readonly live: LiveLayer,
+    private readonly live: LiveSurface,
     private readonly around: Surroundings,
   ) {}
 
@@ -73,6 +73,7 @@ export class HighlightGesture implements Gesture {
   }
 
   end(): Effect[] {
+    this.live.flush?.();
     const lines = this.around.lines();
     const markup = this.markup();
     if (lines && markup) return markEffects({ text: pageText(lines) }, markup, this.around.marks());

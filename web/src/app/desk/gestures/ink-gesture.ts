@@ -7,7 +7,7 @@ import {
   type InkStyle,
 } from '@stylet/core/document';
 import { Stroke, quantise, samplesOf, samplesToBase64, type Sample } from '@stylet/core/ink';
-import type { LiveInk, LiveLayer } from '../pages/live-layer';
+import type { LiveInk, LiveSurface } from '../pages/live-layer';
 import type { Gesture } from './gesture';
 
 /** What every new annotation of a gesture needs to know. */
@@ -28,7 +28,7 @@ export class InkGesture implements Gesture {
   constructor(
     private readonly slot: KitSlot,
     private readonly placement: Placement,
-    private readonly live: LiveLayer,
+    private readonly live: LiveSurface,
   ) {
     this.style = strokeStyleSchema.parse(slot);
     this.ink = { color: slot.color, darkens: slot.darkens };
@@ -47,6 +47,7 @@ export class InkGesture implements Gesture {
   }
 
   end(): Effect[] {
+    this.live.flush?.();
     const { slot, placement, style, started, samples } = this;
     return [
       { type: 'annotation.add', annotation: inkOf(slot, placement, style, started, samples) },

@@ -1,4 +1,5 @@
 import type { TouchGesture } from '@stylet/core/api';
+import { isPalm } from '../hands/contact';
 
 /** A finger on the glass. Places and contact size in CSS pixels, times in ms. */
 export interface Finger {
@@ -9,14 +10,11 @@ export interface Finger {
   readonly contact: number;
 }
 
-/** Common practice, no source: how long a tap lasts, how far it strays, what a palm covers. */
+/** Common practice, no source: how long a tap lasts, how far it strays. */
 const TAP = 320;
 const HOLD = 600;
 const BETWEEN = 280;
 const STRAYS = 14;
-const PALM = 60;
-/** Nothing is a tap so soon after a pen was near, in ms: that was the hand that holds it. */
-const AFTER_PEN = 800;
 
 const NAMES = ['', 'one', 'two', 'three', 'four'] as const;
 const KNOWN: ReadonlySet<string> = new Set<TouchGesture>([
@@ -42,28 +40,27 @@ export class TapRecogniser {
   private holding: ReturnType<typeof setTimeout> | undefined;
   private waiting: ReturnType<typeof setTimeout> | undefined;
   private lastTap = 0;
-  private penSeen = -Infinity;
 
   constructor(
     private readonly means: (gesture: TouchGesture) => boolean,
     readonly found: (gesture: TouchGesture) => void,
+    private readonly isPenNear: (time: number) => boolean = () => false,
   ) {}
 
-  /** A pen was near the glass. */
-  sawPen(time: number): void {
-    this.penSeen = time;
-    this.isSpoilt = true;
+  /** A pen is near the glass: its hand taps nothing. */
+  sawPen(): void {
+    this.spoil();
   }
 
   press(finger: Finger): void {
     if (this.down.size === 0) {
       this.most = 0;
       this.began = finger.time;
-      this.isSpoilt = finger.time - this.penSeen < AFTER_PEN;
+      this.isSpoilt = this.isPenNear(finger.time);
     }
     this.down.set(finger.id, finger);
     this.most = Math.max(this.most, this.down.size);
-    if (finger.contact > PALM) this.isSpoilt = true;
+    if (isPalm(finger.contact)) this.isSpoilt = true;
     clearTimeout(this.holding);
     this.holding = setTimeout(() => this.hold(), HOLD);
   }
@@ -72,7 +69,7 @@ export class TapRecogniser {
     const before = this.down.get(finger.id);
     if (!before) return;
     const way = Math.hypot(finger.x - before.x, finger.y - before.y);
-    if (way > STRAYS || finger.contact > PALM) this.spoil();
+    if (way > STRAYS || isPalm(finger.contact)) this.spoil();
   }
 
   lift(id: number, time: number): void {

@@ -1,11 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule } from '@angular/material/dialog';
-import type { Hands, TouchAction, TouchGesture } from '@stylet/core/api';
+import type { Hands, RestingArea, TouchAction, TouchGesture } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { kitActions, kitFeature } from '../kit/kit.reducer';
 
 const unset: Hands = { writingHand: 'right', touch: {} };
+
+/** Where a resting area is at first: the lower part of the pages. */
+const FIRST_AREA: RestingArea = { x: 0, y: 0.66, width: 1, height: 0.34 };
 
 /** Which hand writes, and what fingers on the page do besides panning and zooming. */
 @Component({
@@ -50,6 +53,14 @@ export class HandsDialog {
 
   protected chooseHand(writingHand: Hands['writingHand']): void {
     this.change({ writingHand });
+  }
+
+  protected setFingersDraw(fingersDraw: boolean): void {
+    this.change({ fingersDraw });
+  }
+
+  protected setRestingArea(isShown: boolean): void {
+    this.change({ restingArea: isShown ? FIRST_AREA : undefined });
   }
 
   private change(change: Partial<Hands>): void {

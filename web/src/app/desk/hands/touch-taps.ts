@@ -1,14 +1,14 @@
 import { Injectable, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
-import { MatSnackBar } from '@angular/material/snack-bar';
 import type { TouchAction } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { Editing } from '../document/editing';
 import { TapRecogniser, type Finger } from '../gestures/tap-recogniser';
 import { kitActions, kitFeature } from '../kit/kit.reducer';
 import { ViewState } from '../pages/view-state';
-
-const OFFERED = 'stylet.hands.offered';
+import { contactOf, isTouch } from './contact';
+import { HandsCardState } from './hands-card-state';
+import { PenPresence } from './pen-presence';
 
 /** Carries out what taps of fingers on the pages mean; offers to set them up at the first touch. */
 @Injectable()
@@ -17,16 +17,21 @@ export class TouchTaps {
   private readonly editing = inject(Editing);
   private readonly view = inject(ViewState);
   private readonly dialog = inject(MatDialog);
-  private readonly snackBar = inject(MatSnackBar);
+  private readonly card = inject(HandsCardState);
+  private readonly pen = inject(PenPresence);
   private readonly hands = this.store.selectSignal(kitFeature.selectHands);
 
   /** Listens on an element until the returned function is called. */
   listen(element: HTMLElement): () => void {
-    const meaning = (gesture: Parameters<TapRecogniser['found']>[0]): TouchAction =>
-      this.hands()?.touch[gesture] ?? 'none';
+    const meaning = (gesture: Parameters<TapRecogniser['found']>[0]): TouchAction => {
+      const { touch, fingersDraw } = this.hands() ?? { touch: {} };
+      // A finger that draws makes dots with its taps.
+      return fingersDraw && gesture === 'oneDoubleTap' ? 'none' : (touch[gesture] ?? 'none');
+    };
     const taps = new TapRecogniser(
       (gesture) => meaning(gesture) !== 'none',
       (gesture) => this.perform(meaning(gesture)),
+      (time) => this.pen.isNear(time),
     );
     const listeners: [string, (event: PointerEvent) => void][] = [
       ['pointerdown', (event) => this.pressed(event, taps)],
@@ -54,7 +59,7 @@ export class TouchTaps {
   private pressed(event: PointerEvent, taps: TapRecogniser): void {
     sawPen(event, taps);
     if (!isTouch(event)) return;
-    this.offer();
+    this.card.touched();
     taps.press(fingerOf(event));
   }
 
@@ -72,35 +77,16 @@ export class TouchTaps {
       case 'none':
     }
   }
-
-  /** Once, and only where nothing has been set up. */
-  private offer(): void {
-    if (this.hands() || localStorage.getItem(OFFERED)) return;
-    localStorage.setItem(OFFERED, 'true');
-    this.snackBar
-      .open('Taps of your fingers can undo, redo and more.', 'Set up', { duration: 12_000 })
-      .onAction()
-      .subscribe(() => void this.setUp());
-  }
 }
 
-const isTouch = (event: PointerEvent): boolean => event.pointerType === 'touch';
-
-function sawPen(event: PointerEvent, taps: TapRecogniser): void {
-  if (event.pointerType === 'pen') taps.sawPen(event.timeStamp);
+function sawPen({ pointerType }: PointerEvent, taps: TapRecogniser): void {
+  if (pointerType === 'pen') taps.sawPen();
 }
 
-const fingerOf = ({
-  pointerId,
-  clientX,
-  clientY,
-  timeStamp,
-  width,
-  height,
-}: PointerEvent): Finger => ({
-  id: pointerId,
-  x: clientX,
-  y: clientY,
-  time: timeStamp,
-  contact: Math.max(width, height),
+const fingerOf = (event: PointerEvent): Finger => ({
+  id: event.pointerId,
+  x: event.clientX,
+  y: event.clientY,
+  time: event.timeStamp,
+  contact: contactOf(event),
 });

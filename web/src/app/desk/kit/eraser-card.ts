@@ -49,6 +49,7 @@ export class EraserCard {
   ] as const;
   protected readonly actions: readonly { value: PenAction; words: string }[] = [
     { value: 'eraser', words: 'erases' },
+    { value: 'lasso', words: 'selects' },
     { value: 'pen', words: 'writes with the last pen' },
     { value: 'undo', words: 'undoes' },
     { value: 'none', words: 'does nothing' },

@@ -54,6 +54,7 @@ export class KitEffects {
             kitActions.eraserChanged,
             kitActions.buttonsChanged,
             kitActions.handsChanged,
+            kitActions.shorthandChanged,
             kitActions.colorSettled,
             kitActions.colorPicked,
           ),

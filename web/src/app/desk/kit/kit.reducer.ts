@@ -1,4 +1,4 @@
-import type { Eraser, Hands, Kit, KitSlot, PenButtons } from '@stylet/core/api';
+import type { Eraser, Hands, Kit, KitSlot, PenButtons, Shorthand } from '@stylet/core/api';
 import {
   createActionGroup,
   createFeature,
@@ -10,7 +10,7 @@ import {
 } from '@ngrx/store';
 import { isOwnColor } from './palettes';
 
-export type Tool = 'pen' | 'eraser';
+export type Tool = 'pen' | 'eraser' | 'lasso';
 
 export type DeskMode = 'write' | 'read';
 
@@ -25,11 +25,14 @@ export interface KitState {
   readonly recentColors: readonly string[];
   /** Undefined until they have been set up. */
   readonly hands: Hands | undefined;
+  readonly shorthand: Shorthand;
   /** The next tap on a page gives the slot in hand the colour there. */
   readonly isPicking: boolean;
 }
 
 const MOST_RECENT = 7;
+
+const noShorthand: Shorthand = { scratchOut: false, ring: false, box: false };
 
 const MM = 72 / 25.4;
 
@@ -62,6 +65,7 @@ const initial: KitState = {
   buttons: { eraserEnd: 'eraser', barrel: 'eraser' },
   recentColors: [],
   hands: undefined,
+  shorthand: noShorthand,
   isPicking: false,
 };
 
@@ -80,6 +84,7 @@ export const kitActions = createActionGroup({
     'Eraser Used': emptyProps(),
     'Buttons Changed': props<{ change: Partial<PenButtons> }>(),
     'Hands Changed': props<{ hands: Hands }>(),
+    'Shorthand Changed': props<{ change: Partial<Shorthand> }>(),
     'Color Settled': props<{ color: string }>(),
     'Picking Begun': emptyProps(),
     'Color Picked': props<{ color: string }>(),
@@ -94,13 +99,14 @@ export const kitFeature = createFeature({
     on(
       kitActions.kitFound,
       kitActions.kitRead,
-      (kit, { kit: { slots, eraser, buttons, recentColors, hands } }) => ({
+      (kit, { kit: { slots, eraser, buttons, recentColors, hands, shorthand } }) => ({
         ...kit,
         slots,
         eraser,
         buttons,
         recentColors: recentColors ?? [],
         hands,
+        shorthand: shorthand ?? noShorthand,
         activeId: slots.some(({ id }) => id === kit.activeId) ? kit.activeId : slots[0].id,
       }),
     ),
@@ -152,6 +158,10 @@ export const kitFeature = createFeature({
       buttons: { ...kit.buttons, ...change },
     })),
     on(kitActions.handsChanged, (kit, { hands }) => ({ ...kit, hands })),
+    on(kitActions.shorthandChanged, (kit, { change }) => ({
+      ...kit,
+      shorthand: { ...kit.shorthand, ...change },
+    })),
     on(kitActions.colorSettled, (kit, { color }) => withRecent(kit, color)),
     on(kitActions.pickingBegun, (kit): KitState => ({ ...kit, isPicking: true, mode: 'write' })),
     on(kitActions.colorPicked, (kit, { color }) =>
@@ -173,6 +183,7 @@ export const kitFeature = createFeature({
     selectButtons,
     selectRecentColors,
     selectHands,
+    selectShorthand,
   }) => ({
     selectIsLeftHanded: createSelector(selectHands, (hands) => hands?.writingHand === 'left'),
     selectKit: createSelector(
@@ -181,13 +192,15 @@ export const kitFeature = createFeature({
       selectButtons,
       selectRecentColors,
       selectHands,
-      (slots, eraser, buttons, recentColors, hands): Kit => ({
+      selectShorthand,
+      (slots, eraser, buttons, recentColors, hands, shorthand): Kit => ({
         version: 1,
         slots: [...slots],
         eraser,
         buttons,
         recentColors: [...recentColors],
         ...(hands ? { hands } : {}),
+        ...(shorthand === noShorthand ? {} : { shorthand }),
       }),
     ),
     selectActiveSlot: createSelector(

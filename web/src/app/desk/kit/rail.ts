@@ -12,6 +12,8 @@ import { MatTooltipModule } from '@angular/material/tooltip';
 import { newId } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
 import type { KitSlot } from '@stylet/core/api';
+import { CloseUp } from '../close-up/close-up';
+import { Guides } from '../guides/guides';
 import { kitActions, kitFeature } from './kit.reducer';
 import { EraserCard } from './eraser-card';
 import { nameOfSlot } from './kinds';
@@ -46,6 +48,32 @@ export class Rail {
   protected readonly tool = this.store.selectSignal(kitFeature.selectTool);
   protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
   protected readonly isLeftHanded = this.store.selectSignal(kitFeature.selectIsLeftHanded);
+  private readonly guides = inject(Guides);
+  private readonly closeUp = inject(CloseUp);
+  /** What lies on the desk beside whatever is in hand. */
+  protected readonly aids = [
+    {
+      name: 'Ruler',
+      key: 'G',
+      icon: 'ruler',
+      isOn: () => this.guides.isLaid('ruler'),
+      toggle: () => this.guides.toggle('ruler'),
+    },
+    {
+      name: 'Set square',
+      key: 'H',
+      icon: 'setSquare',
+      isOn: () => this.guides.isLaid('setSquare'),
+      toggle: () => this.guides.toggle('setSquare'),
+    },
+    {
+      name: 'Close-up',
+      key: 'C',
+      icon: 'closeUp',
+      isOn: () => this.closeUp.isOpen(),
+      toggle: () => this.closeUp.toggle(),
+    },
+  ] as const;
   protected readonly openId = signal<string | undefined>(undefined);
 
   constructor() {
@@ -75,6 +103,10 @@ export class Rail {
     const isHeld = this.mode() === 'write' && this.tool() === 'eraser';
     this.openId.update((id) => (isHeld && id !== 'eraser' ? 'eraser' : undefined));
     if (!isHeld) this.store.dispatch(kitActions.toolTaken({ tool: 'eraser' }));
+  }
+
+  protected takeLasso(): void {
+    this.store.dispatch(kitActions.toolTaken({ tool: 'lasso' }));
   }
 
   /** A copy of the slot in hand, to be made something else of. */

@@ -1,5 +1,6 @@
 import type { Box, Matrix } from '@stylet/core/geometry';
 import { polygonBounds, type Piece } from '@stylet/core/ink';
+import type { PaintCommand } from '@stylet/core/paint';
 import { CanvasSurface } from './canvas-surface';
 
 /** What live ink looks like on the canvas; the rest (opacity, blend) its layer has. */
@@ -9,11 +10,24 @@ export interface LiveInk {
   readonly darkens?: boolean | undefined;
 }
 
+/** Where ink is shown while it is being drawn. */
+export interface LiveSurface {
+  /** Shows pieces that can no longer change. */
+  settle(pieces: readonly Piece[], ink: LiveInk): void;
+  /** Shows what may still change instead of what of that was shown before. */
+  showTail(pieces: readonly Piece[], ink: LiveInk): void;
+  /** Shows something whole instead of everything shown before. */
+  showWhole(commands: readonly PaintCommand[]): void;
+  clear(): void;
+  /** Shows at once what would be shown with the next frame: the stroke has ended. */
+  flush?(): void;
+}
+
 /**
  * The ink under the nib, on two canvases: what can no longer change is drawn once, and only the
  * short tail behind it is drawn again with each sample.
  */
-export class LiveLayer {
+export class LiveLayer implements LiveSurface {
   private readonly settled: CanvasSurface;
   private readonly tail: CanvasSurface;
   private shown: Box | undefined;
@@ -41,6 +55,17 @@ export class LiveLayer {
     this.shown = polygonBounds(pieces.map(({ polygon }) => polygon));
   }
 
+  showWhole(commands: readonly PaintCommand[]): void {
+    this.clear();
+    // The layer's own opacity is the outline's.
+    const whole = commands.at(-1)?.opacity ?? 1;
+    for (const { pieces, color, opacity } of commands)
+      this.tail.fill(pieces, withOpacity(color, opacity / whole));
+    this.shown = polygonBounds(
+      commands.flatMap(({ pieces }) => pieces.map(({ polygon }) => polygon)),
+    );
+  }
+
   clear(): void {
     this.settled.clear();
     this.tail.clear();
@@ -52,4 +77,9 @@ export class LiveLayer {
   isShowing(): boolean {
     return this.hasSettled || this.shown !== undefined;
   }
+}
+
+function withOpacity(color: string, opacity: number): string {
+  const byte = Math.round(255 * Math.min(1, opacity));
+  return byte === 255 ? color : `${color}${byte.toString(16).padStart(2, '0')}`;
 }

@@ -6,6 +6,7 @@ import {
   transformBox,
   type Box,
   type Matrix,
+  type Point,
 } from '@stylet/core/geometry';
 import type { PageWindow } from './window';
 
@@ -42,4 +43,13 @@ export function placeOnPage(page: Sheet, box: Box): Record<string, string> {
     width: `${(100 * (shown.x1 - shown.x0)) / width}%`,
     height: `${(100 * (shown.y1 - shown.y0)) / height}%`,
   };
+}
+
+/** A way (page space) on the page as it is shown, in points, as SVG has it. */
+export function shownWay({ width, height, rotation }: Sheet, way: readonly Point[]): string {
+  const view = pageView(width, height, rotation, 1);
+  return way
+    .map((p) => transform(view, p))
+    .map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`)
+    .join(' ');
 }

@@ -12,10 +12,16 @@ import {
 } from '@angular/core';
 import type { Effect, PageAnnotations } from '@stylet/core/document';
 import { noAnnotations } from '@stylet/core/document';
-import type { Box } from '@stylet/core/geometry';
+import type { Box, Point } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
 import type { PageLink } from '../../../workers/protocol';
+import { CloseUp } from '../close-up/close-up';
+import { CloseUpFrame } from '../close-up/close-up-frame';
 import { documentFeature } from '../document/document.reducer';
+import { GuideView } from '../guides/guide-view';
+import { Guides } from '../guides/guides';
+import { FingerDrawing } from '../hands/finger-drawing';
+import { PenPresence } from '../hands/pen-presence';
 import { TouchTaps } from '../hands/touch-taps';
 import { kitFeature } from '../kit/kit.reducer';
 import { pagesBetween, type Placed } from './layout';
@@ -29,7 +35,7 @@ const READY = 0.6;
 /** All pages in a column that scrolls; only those near the view exist. */
 @Component({
   selector: 'stylet-page-strip',
-  imports: [PageView],
+  imports: [CloseUpFrame, GuideView, PageView],
   templateUrl: './page-strip.html',
   styleUrl: './page-strip.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -43,7 +49,11 @@ export class PageStrip implements AfterViewInit {
   private readonly detector = inject(ChangeDetectorRef);
   private readonly destroyed = inject(DestroyRef);
   protected readonly view = inject(ViewState);
+  protected readonly closeUp = inject(CloseUp);
+  protected readonly guides = inject(Guides);
   private readonly taps = inject(TouchTaps);
+  private readonly pen = inject(PenPresence);
+  private readonly fingers = inject(FingerDrawing);
   private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
   private readonly sheet = viewChild.required<ElementRef<HTMLElement>>('sheet');
 
@@ -72,11 +82,12 @@ export class PageStrip implements AfterViewInit {
     const resized = new ResizeObserver(() => this.measure());
     resized.observe(element);
     this.measure();
-    const gestures = new TouchGestures(element, {
+    const target = {
       dragsPages: () => this.mode() === 'read' || this.view.isSpaceHeld(),
-      panBy: (dx, dy) => element.scrollBy(dx, dy),
-      zoomBy: (factor, about) => this.zoomBy(factor, about),
-    });
+      panBy: (dx: number, dy: number) => element.scrollBy(dx, dy),
+      zoomBy: (factor: number, about: Point) => this.zoomBy(factor, about),
+    };
+    const gestures = new TouchGestures(element, target, this.pen, this.fingers);
     const stopTaps = this.taps.listen(element);
     const wheel = (event: WheelEvent): void => this.wheel(event);
     element.addEventListener('wheel', wheel, { passive: false });
@@ -96,6 +107,10 @@ export class PageStrip implements AfterViewInit {
 
   protected annotationsOf(pageId: string): PageAnnotations {
     return this.annotations()[pageId] ?? noAnnotations;
+  }
+
+  protected guidesOn(pageId: string): ReturnType<Guides['guides']> {
+    return this.guides.guides().filter((guide) => guide.pageId === pageId);
   }
 
   protected leftOf(placed: Placed): number {

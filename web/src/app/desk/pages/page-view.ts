@@ -13,37 +13,31 @@ import {
   viewChild,
 } from '@angular/core';
 import type { Page } from '@stylet/core/api';
-import {
-  noAnnotations,
-  isMarkup,
-  orderAbove,
-  paintingOrder,
-  type Effect,
-  type PageAnnotations,
-} from '@stylet/core/document';
+import { noAnnotations, type Effect, type PageAnnotations } from '@stylet/core/document';
 import { transform, type Box, type Matrix, type Point } from '@stylet/core/geometry';
 import { blendOf } from '@stylet/core/paint';
 import { lineAt, pageText, type Line } from '@stylet/core/text';
 import { Cancelled } from '../../../workers/pdf-client';
 import type { PageLink } from '../../../workers/protocol';
-import { Author } from '../../settings/author';
-import { EraseGesture, nothingErased, type Remains } from '../gestures/erase-gesture';
+import { nothingErased, type Remains } from '../gestures/erase-gesture';
 import type { Gesture } from '../gestures/gesture';
-import { HighlightGesture } from '../gestures/highlight-gesture';
-import { InkGesture } from '../gestures/ink-gesture';
 import { LongPress } from '../gestures/long-press';
 import { SelectGesture } from '../gestures/select-gesture';
-import type { KitSlot, PenAction } from '@stylet/core/api';
+import type { KitSlot } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { kitActions, kitFeature, type DeskMode, type Tool } from '../kit/kit.reducer';
 import { colorAt, type ScreenLayer } from './color-at';
 import { PIXELS_PER_POINT } from './layout';
-import { pageToWindow, placeOnPage, screenToPage, shownSize } from './page-geometry';
-import { strokesNear } from './page-index';
+import { pageToWindow, placeOnPage, screenToPage, shownSize, shownWay } from './page-geometry';
+import { FingerDrawing } from '../hands/finger-drawing';
+import { LiveViews } from './live-views';
+import { PageGestures, type GesturePage } from './page-gestures';
 import { PageLayers } from './page-layers';
 import { PagePicture } from './page-picture';
 import { PageSource } from './page-source';
-import { PenInput, sampleFrom, type PenPart } from './pen-input';
+import { PenInput, sampleFrom, type PenPart, type PenTarget } from './pen-input';
+import { AnnotationSelection } from '../lasso/annotation-selection';
+import { SelectedLayer } from '../lasso/selected-layer';
 import { SelectionLayer } from '../selection/selection-layer';
 import { TextSelection } from '../selection/text-selection';
 import { ViewState } from './view-state';
@@ -53,12 +47,13 @@ import { chooseWindow, type PageWindow } from './window';
 /** One page: its picture, what lies under its words, what lies over them, and live ink on top. */
 @Component({
   selector: 'stylet-page-view',
-  imports: [SelectionLayer],
+  imports: [SelectedLayer, SelectionLayer],
   templateUrl: './page-view.html',
   styleUrl: './page-view.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
     '[class.write]': "mode() === 'write'",
+    '[class.selecting]': "mode() === 'write' && tool() === 'lasso'",
     '[class.erasing]': "mode() === 'write' && tool() === 'eraser' && !isPicking()",
     '(click)': 'tapped($event)',
   },
@@ -84,13 +79,14 @@ export class PageView {
   protected readonly slot = this.store.selectSignal(kitFeature.selectActiveSlot);
   protected readonly isPicking = this.store.selectSignal(kitFeature.selectIsPicking);
   private readonly eraser = this.store.selectSignal(kitFeature.selectEraser);
-  private readonly buttons = this.store.selectSignal(kitFeature.selectButtons);
   protected readonly selection = inject(TextSelection);
   /** The latest selecting of text, until the click that follows it. */
   private selecting: SelectGesture | undefined;
   private readonly view = inject(ViewState);
   private readonly source = inject(PageSource);
-  private readonly author = inject(Author);
+  private readonly gestures = inject(PageGestures);
+  private readonly views = inject(LiveViews);
+  protected readonly chosen = inject(AnnotationSelection);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
   private readonly underCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('under');
@@ -103,6 +99,16 @@ export class PageView {
   private lines: readonly Line[] | undefined;
   /** What an eraser has touched but not yet removed, and what it leaves. */
   private readonly remains = signal<Remains>(nothingErased);
+  /** The way of a lasso, and the area of a snip, as the page is shown. */
+  protected readonly lasso = signal('');
+  protected readonly area = signal<Record<string, string> | undefined>(undefined);
+  protected readonly sheet = computed(() => shownSize(this.page()));
+  /** What shows instead of annotations that are being erased or changed. */
+  private readonly instead = computed<Remains>(() => {
+    const preview = this.chosen.pageId() === this.page().id ? this.chosen.preview() : undefined;
+    return preview ?? this.remains();
+  });
+  private leaveViews: (() => void) | undefined;
   private readonly ring = viewChild.required<ElementRef<HTMLElement>>('ring');
 
   protected readonly links = signal<readonly PageLink[]>([]);
@@ -127,7 +133,7 @@ export class PageView {
     () =>
       Object.values(this.annotations())
         .flatMap((a) =>
-          a.kind === 'foreign' && !this.remains().gone.has(a.id) ? [a.origin.object] : [],
+          a.kind === 'foreign' && !this.instead().gone.has(a.id) ? [a.origin.object] : [],
         )
         .sort((a, b) => a - b),
     { equal: (a, b) => a.join() === b.join() },
@@ -144,19 +150,20 @@ export class PageView {
   });
 
   constructor() {
-    const pen = new PenInput(this.host, {
-      accepts: (x, y) => this.acceptsPen(x, y),
+    const target: PenTarget = {
+      accepts: (event) => this.accepts(event),
       toPage: () => this.screenToPage(),
-      begin: (part, at) => this.beginGesture(part, at),
+      begin: (part, at, adds) => this.beginGesture(part, at, adds),
       done: (effects) => {
         if (effects.length > 0) this.changed.emit(effects);
         else this.layers.live.clear();
         this.remains.set(nothingErased);
-        if (this.tool() === 'eraser') this.store.dispatch(kitActions.eraserUsed());
+        this.gestures.ended();
       },
       hover: (x, y) => this.showRing(x, y),
       leave: () => this.ring().nativeElement.classList.remove('shown'),
-    });
+    };
+    const pen = new PenInput(this.host, target, inject(FingerDrawing));
     const longPress = new LongPress(this.host, {
       begin: ({ x, y }) => this.selectAt(this.pagePoint(x, y), true),
       sampleOf: (event) => sampleFrom(event, this.screenToPage()),
@@ -165,6 +172,7 @@ export class PageView {
       pen.disconnect();
       longPress.disconnect();
       this.picture?.leave();
+      this.leaveViews?.();
       this.layers?.release();
     });
     // What is drawn depends on the signals named here and on nothing it happens to read.
@@ -177,7 +185,7 @@ export class PageView {
       untracked(() => void this.drawPicture(window, marks));
     });
     afterRenderEffect(() => {
-      const [annotations, remains] = [this.annotations(), this.remains()];
+      const [annotations, remains] = [this.annotations(), this.instead()];
       untracked(() => this.layers.show(annotations, remains));
     });
     afterRenderEffect(() => {
@@ -202,7 +210,8 @@ export class PageView {
       tail: this.tailCanvas().nativeElement,
     });
     this.layers.resize(window.width, window.height, pageToWindow(this.page(), window));
-    this.layers.show(this.annotations(), this.remains());
+    this.layers.show(this.annotations(), this.instead());
+    this.leaveViews ??= this.views.join(this.page().id, this.layers.live);
   }
 
   private async drawPicture(window: PageWindow, marks: readonly number[]): Promise<void> {
@@ -239,10 +248,12 @@ export class PageView {
   }
 
   /** In Write everywhere; in Read on text, which is then selected. */
-  private acceptsPen(x: number, y: number): boolean {
+  private accepts({ pointerType, clientX, clientY }: PointerEvent): boolean {
     if (this.view.isSpaceHeld()) return false;
     if (this.mode() === 'write') return true;
-    return this.lines !== undefined && lineAt(this.lines, this.pagePoint(x, y)) !== undefined;
+    // There fingers move the pages, and rest on a word to select it.
+    if (pointerType === 'touch' || !this.lines) return false;
+    return lineAt(this.lines, this.pagePoint(clientX, clientY)) !== undefined;
   }
 
   /** Begins to select text, in Read and where there is some. */
@@ -264,32 +275,29 @@ export class PageView {
     ]);
   }
 
-  private beginGesture(part: PenPart, at: Point): Gesture | undefined {
+  private beginGesture(part: PenPart, at: Point, adds: boolean): Gesture | undefined {
     if (this.isPicking()) return undefined;
     if (this.mode() === 'read') return this.selectAt(at, false);
-    const action: PenAction = part === 'tip' ? this.tool() : this.buttons()[part];
+    const action = this.gestures.actionOf(part);
     if (action === 'undo') this.undone.emit();
     if (action === 'undo' || action === 'none') return undefined;
-    const annotations = paintingOrder(this.annotations());
-    if (action === 'eraser') {
-      const eraser = this.eraser();
-      const show = (remains: Remains): void => this.remains.set(remains);
-      return new EraseGesture(annotations, eraser, eraser.size / 2, show);
-    }
-    const slot = this.slot();
-    const placement = {
-      pageId: this.page().id,
-      order: orderAbove(annotations.at(-1)?.order),
-      author: this.author.name(),
-    };
-    const { live } = this.layers;
-    if (slot.instrument !== 'highlighter') return new InkGesture(slot, placement, live);
-    void this.readPage(this.mode(), slot, this.tool());
-    return new HighlightGesture(slot, placement, live, {
+    if (action === 'pen') void this.readPage(this.mode(), this.slot(), this.tool());
+    return this.gestures.begin(action, at, adds, this.target());
+  }
+
+  private target(): GesturePage {
+    const { width } = this.host.getBoundingClientRect();
+    return {
+      page: this.page(),
+      index: this.index(),
+      annotations: this.annotations(),
+      live: this.layers.live,
+      pointsPerPixel: shownSize(this.page()).width / width,
       lines: () => this.lines,
-      marks: () => annotations.filter(isMarkup),
-      strokesNear: (box) => strokesNear(annotations, box),
-    });
+      show: (remains) => this.remains.set(remains),
+      showLasso: (way) => this.lasso.set(shownWay(this.page(), way)),
+      showArea: (area) => this.area.set(area && placeOnPage(this.page(), area)),
+    };
   }
 
   /** The eraser's area under the pointer, or the colour that would be taken. */

@@ -2,18 +2,19 @@ import type { Effect } from '@stylet/core/document';
 import { transform, type Matrix, type Point } from '@stylet/core/geometry';
 import type { Sample } from '@stylet/core/ink';
 import type { Gesture } from '../gestures/gesture';
+import type { FingerDrawing } from '../hands/finger-drawing';
 
 /** What a page does with a pen. */
 export interface PenTarget {
-  /** Whether pens and mice do something at a point (client coordinates) just now. */
-  accepts(x: number, y: number): boolean;
+  /** Whether a press does something just now. */
+  accepts(event: PointerEvent): boolean;
   /** From client coordinates to page space. */
   toPage(): Matrix;
   /**
    * A press with a part of the pen at a point in page space; undefined when that does something
-   * else than begin a gesture.
+   * else than begin a gesture. `adds`: with Shift, which adds to a selection.
    */
-  begin(part: PenPart, at: Point): Gesture | undefined;
+  begin(part: PenPart, at: Point, adds: boolean): Gesture | undefined;
   /** Where the pointer is over the page, drawing or not, in client coordinates. */
   hover(x: number, y: number, isPen: boolean): void;
   /** The pointer is no longer over the page. */
@@ -40,7 +41,7 @@ function partOf(event: PointerEvent): PenPart | undefined {
   return event.button === 0 ? 'tip' : undefined;
 }
 
-/** Turns pointer events on an element into gestures: pens and mice draw, fingers never do. */
+/** Turns pointer events on an element into gestures: pens and mice draw, fingers if they are let. */
 export class PenInput {
   private gesture: Gesture | undefined;
   private pointer = -1;
@@ -51,6 +52,7 @@ export class PenInput {
   constructor(
     private readonly element: HTMLElement,
     private readonly target: PenTarget,
+    private readonly fingers: FingerDrawing,
   ) {
     element.addEventListener('pointerdown', this.down);
     element.addEventListener('pointermove', this.move);
@@ -71,17 +73,20 @@ export class PenInput {
   }
 
   private readonly down = (event: PointerEvent): void => {
-    if (event.pointerType === 'touch' || this.gesture) return;
+    const isTouch = event.pointerType === 'touch';
+    if (event.pointerType === 'pen') this.fingers.dismiss();
+    if (this.gesture || (isTouch && !this.fingers.accepts(event))) return;
     const part = partOf(event);
     if (!part || (event.target as Element).closest('button, a')) return;
-    if (!this.target.accepts(event.clientX, event.clientY)) return;
+    if (!this.target.accepts(event)) return;
     event.preventDefault();
     this.element.setPointerCapture(event.pointerId);
     this.pointer = event.pointerId;
     // The page does not move while it is written on, so this holds until the pen is lifted.
     this.toPage = this.target.toPage();
     const sample = this.sampleOf(event);
-    this.gesture = this.target.begin(part, sample);
+    this.gesture = this.target.begin(part, sample, event.shiftKey);
+    if (isTouch && this.gesture) this.take(event);
     this.gesture?.move([sample], []);
   };
 
@@ -89,6 +94,7 @@ export class PenInput {
     if (event.pointerType !== 'touch')
       this.target.hover(event.clientX, event.clientY, event.pointerType === 'pen');
     if (event.pointerId !== this.pointer || !this.gesture) return;
+    this.fingers.moved(event.pointerId, { x: event.clientX, y: event.clientY });
     const coalesced = event.getCoalescedEvents();
     const events = coalesced.length > 0 ? coalesced : [event];
     const ahead = event
@@ -120,6 +126,18 @@ export class PenInput {
     if ((event as PointerEvent).pointerType === 'pen') event.preventDefault();
   };
 
+  /** A finger draws: it moves no pages, until a second one says that they both do. */
+  private take(event: PointerEvent): void {
+    const at = { x: event.clientX, y: event.clientY };
+    this.fingers.begin({
+      id: event.pointerId,
+      began: event.timeStamp,
+      from: at,
+      at,
+      cancel: () => this.cancel(),
+    });
+  }
+
   private cancel(): void {
     this.gesture?.cancel();
     this.forget();
@@ -127,6 +145,7 @@ export class PenInput {
 
   private forget(): void {
     this.gesture = undefined;
+    this.fingers.end(this.pointer);
     this.pointer = -1;
     clearTimeout(this.stopped);
   }

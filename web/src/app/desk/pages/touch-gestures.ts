@@ -1,4 +1,7 @@
 import type { Point } from '@stylet/core/geometry';
+import { contactOf, isPalm, isTouch } from '../hands/contact';
+import type { FingerDrawing } from '../hands/finger-drawing';
+import type { PenPresence } from '../hands/pen-presence';
 
 /** What fingers (and, where it may, the mouse) do to the view. */
 export interface ViewTarget {
@@ -13,16 +16,25 @@ export interface ViewTarget {
 const FRICTION = 0.0035;
 const STANDSTILL = 0.02;
 
-/** One finger pans and glides on, two pinch about the point between them. */
+/** How far a finger goes before it pans, in CSS pixels: one that rests does not move the page. */
+const SLOP = 5;
+
+/**
+ * One finger pans and glides on, two pinch about the point between them. While a pen writes, fingers
+ * do nothing; palms never do.
+ */
 export class TouchGestures {
   private readonly points = new Map<number, Point>();
   private velocity = { x: 0, y: 0 };
   private lastTime = 0;
+  private isMoving = false;
   private frame = 0;
 
   constructor(
     private readonly element: HTMLElement,
     private readonly target: ViewTarget,
+    private readonly pen: PenPresence,
+    private readonly fingers: FingerDrawing,
   ) {
     element.addEventListener('pointerdown', this.down);
     element.addEventListener('pointermove', this.move);
@@ -39,8 +51,10 @@ export class TouchGestures {
   }
 
   private readonly down = (event: PointerEvent): void => {
+    if (event.pointerType === 'pen' && !this.target.dragsPages()) this.stop();
     // What is pressed on has taken it for itself.
-    if (event.defaultPrevented) return;
+    if (event.defaultPrevented || this.fingers.isDrawing(event.pointerId)) return;
+    if (isTouch(event) && (this.pen.isDown() || isPalm(contactOf(event)))) return;
     const pans =
       event.pointerType === 'touch' ||
       (event.pointerType === 'mouse' && event.button === 1) ||
@@ -48,15 +62,36 @@ export class TouchGestures {
     if (!pans) return;
     // A link under a resting finger must still get its click.
     if (event.pointerType !== 'touch' && (event.target as Element).closest('button')) return;
+    const other = isTouch(event) ? this.fingers.yields(event.timeStamp) : 'none';
+    if (other === 'busy') return;
     cancelAnimationFrame(this.frame);
     this.velocity = { x: 0, y: 0 };
     this.lastTime = event.timeStamp;
-    this.points.set(event.pointerId, { x: event.clientX, y: event.clientY });
+    if (other !== 'none') this.join(other.id, other.at);
+    this.join(event.pointerId, { x: event.clientX, y: event.clientY });
+    this.isMoving = this.points.size > 1 || !isTouch(event);
   };
+
+  private join(id: number, at: Point): void {
+    this.points.set(id, at);
+    this.fingers.joined(id);
+  }
+
+  /** A pen came down: the hand that holds it moves nothing. */
+  private stop(): void {
+    cancelAnimationFrame(this.frame);
+    for (const id of this.points.keys()) this.fingers.left(id);
+    this.points.clear();
+  }
 
   private readonly move = (event: PointerEvent): void => {
     const before = this.points.get(event.pointerId);
     if (!before || this.points.size > 2) return;
+    if (isTouch(event) && isPalm(contactOf(event))) {
+      this.points.delete(event.pointerId);
+      this.fingers.left(event.pointerId);
+      return;
+    }
     const now = { x: event.clientX, y: event.clientY };
     const other = [...this.points].find(([id]) => id !== event.pointerId)?.[1];
     this.points.set(event.pointerId, now);
@@ -66,6 +101,11 @@ export class TouchGestures {
     }
     const dx = now.x - before.x;
     const dy = now.y - before.y;
+    if (!this.isMoving && Math.hypot(dx, dy) < SLOP) {
+      this.points.set(event.pointerId, before);
+      return;
+    }
+    this.isMoving = true;
     this.target.panBy(-dx, -dy);
     const elapsed = Math.max(1, event.timeStamp - this.lastTime);
     this.lastTime = event.timeStamp;
@@ -77,6 +117,7 @@ export class TouchGestures {
 
   private readonly up = (event: PointerEvent): void => {
     if (!this.points.delete(event.pointerId)) return;
+    this.fingers.left(event.pointerId);
     const rested = event.timeStamp - this.lastTime > 80;
     if (this.points.size === 0 && event.pointerType === 'touch' && !rested) this.glide();
     else this.velocity = { x: 0, y: 0 };

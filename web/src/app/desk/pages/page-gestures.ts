@@ -1,0 +1,122 @@
+import { inject, Injectable } from '@angular/core';
+import type { KitSlot, Page, PenAction } from '@stylet/core/api';
+import { isMarkup, orderAbove, paintingOrder, type PageAnnotations } from '@stylet/core/document';
+import type { Box, Point } from '@stylet/core/geometry';
+import type { Line } from '@stylet/core/text';
+import { Store } from '@ngrx/store';
+import { Author } from '../../settings/author';
+import { EraseGesture, type Remains } from '../gestures/erase-gesture';
+import type { Gesture } from '../gestures/gesture';
+import { GuidedGesture } from '../gestures/guided-gesture';
+import { HighlightGesture } from '../gestures/highlight-gesture';
+import { InkGesture, type Placement } from '../gestures/ink-gesture';
+import { LassoGesture } from '../gestures/lasso-gesture';
+import { StraightGesture } from '../gestures/straight-gesture';
+import { WritingGesture } from '../gestures/writing-gesture';
+import { Guides } from '../guides/guides';
+import { kitActions, kitFeature } from '../kit/kit.reducer';
+import { AnnotationSelection } from '../lasso/annotation-selection';
+import { Meanings } from '../shorthand/meanings';
+import type { LiveLayer } from './live-layer';
+import { LiveViews } from './live-views';
+import { strokesNear } from './page-index';
+import type { PenPart } from './pen-input';
+
+/** A page as gestures need it. */
+export interface GesturePage {
+  readonly page: Page;
+  readonly index: number;
+  readonly annotations: PageAnnotations;
+  readonly live: LiveLayer;
+  /** Points of the page to a CSS pixel, as it is shown now. */
+  readonly pointsPerPixel: number;
+  /** The page's text; undefined while it is still being read. */
+  lines(): readonly Line[] | undefined;
+  /** Shows something instead of some annotations. */
+  show(remains: Remains): void;
+  /** Shows the way of a lasso (page space). */
+  showLasso(way: readonly Point[]): void;
+  /** Marks an area (page space), or none. */
+  showArea(area: Box | undefined): void;
+}
+
+/** What a pen does on a page in Write: which gesture a press begins. */
+@Injectable()
+export class PageGestures {
+  private readonly store = inject(Store);
+  private readonly author = inject(Author);
+  private readonly guides = inject(Guides);
+  private readonly views = inject(LiveViews);
+  private readonly meanings = inject(Meanings);
+  private readonly selection = inject(AnnotationSelection);
+  private readonly tool = this.store.selectSignal(kitFeature.selectTool);
+  private readonly slot = this.store.selectSignal(kitFeature.selectActiveSlot);
+  private readonly eraser = this.store.selectSignal(kitFeature.selectEraser);
+  private readonly buttons = this.store.selectSignal(kitFeature.selectButtons);
+
+  /** What a part of the pen does. */
+  actionOf(part: PenPart): PenAction {
+    return part === 'tip' ? this.tool() : this.buttons()[part];
+  }
+
+  /** The gesture of a press at a point; `adds` to what is selected. */
+  begin(
+    action: 'pen' | 'eraser' | 'lasso',
+    at: Point,
+    adds: boolean,
+    target: GesturePage,
+  ): Gesture {
+    const annotations = paintingOrder(target.annotations);
+    if (action === 'eraser') {
+      const eraser = this.eraser();
+      return new EraseGesture(annotations, eraser, eraser.size / 2, (remains) =>
+        target.show(remains),
+      );
+    }
+    if (action === 'lasso')
+      return new LassoGesture(
+        annotations,
+        target.pointsPerPixel,
+        (ids) => this.selection.take(target.page.id, ids, adds),
+        (way) => target.showLasso(way),
+      );
+    this.selection.clear();
+    return this.write(at, target, {
+      pageId: target.page.id,
+      order: orderAbove(annotations.at(-1)?.order),
+      author: this.author.name(),
+    });
+  }
+
+  /** The eraser was lifted. */
+  ended(): void {
+    if (this.tool() === 'eraser') this.store.dispatch(kitActions.eraserUsed());
+  }
+
+  private write(at: Point, target: GesturePage, placement: Placement): Gesture {
+    const slot = this.slot();
+    const live = this.views.around(target.page.id, target.live);
+    const edge = this.guides.edgeFor(target.page, at);
+    if (edge) {
+      // Smoothing would only draw the exact line away from its ends.
+      const exact: KitSlot = { ...slot, smoothing: 0, freeform: true };
+      const ink = new InkGesture(exact, placement, live);
+      return new GuidedGesture(ink, edge, (length) => this.guides.drawn.set(length));
+    }
+    if (slot.straight) return new StraightGesture(slot, placement, live);
+    if (slot.instrument === 'highlighter') {
+      const annotations = paintingOrder(target.annotations);
+      return new HighlightGesture(slot, placement, live, {
+        lines: () => target.lines(),
+        marks: () => annotations.filter(isMarkup),
+        strokesNear: (box) => strokesNear(annotations, box),
+      });
+    }
+    return new WritingGesture(
+      () => new InkGesture(slot, placement, live),
+      live,
+      this.meanings.of(slot, placement, live, target),
+      target.pointsPerPixel,
+    );
+  }
+}

@@ -1,0 +1,80 @@
+import { Injectable, inject } from '@angular/core';
+import type { KitSlot } from '@stylet/core/api';
+import { paintingOrder } from '@stylet/core/document';
+import { polygonBounds, type Polygon, type Sample } from '@stylet/core/ink';
+import { recogniseShape } from '@stylet/core/shapes';
+import { ringed, scratched } from '@stylet/core/shorthand';
+import { Store } from '@ngrx/store';
+import type { Placement } from '../gestures/ink-gesture';
+import { InkGesture } from '../gestures/ink-gesture';
+import type { Meaning } from '../gestures/meaning';
+import { ShapeMeaning } from '../gestures/shape-meaning';
+import type { Meanings as StrokeMeanings } from '../gestures/writing-gesture';
+import { kitFeature } from '../kit/kit.reducer';
+import { AnnotationSelection } from '../lasso/annotation-selection';
+import { polygonsOf } from '../pages/drawing';
+import type { LiveSurface } from '../pages/live-layer';
+import type { GesturePage } from '../pages/page-gestures';
+import { RingMeaning } from './ring-meaning';
+import { ScratchMeaning } from './scratch-meaning';
+import { ShorthandNotice } from './shorthand-notice';
+import { SnipMeaning } from './snip-meaning';
+import { Snipping } from './snipping';
+
+/** A stroke is looked at anew after so many samples. */
+const EVERY = 6;
+
+/** What strokes may mean besides ink: shapes when held, and shorthand where it is on. */
+@Injectable()
+export class Meanings {
+  private readonly store = inject(Store);
+  private readonly selection = inject(AnnotationSelection);
+  private readonly notice = inject(ShorthandNotice);
+  private readonly snipping = inject(Snipping);
+  private readonly shorthand = this.store.selectSignal(kitFeature.selectShorthand);
+
+  /** What strokes of a slot on a page may mean. */
+  of(slot: KitSlot, placement: Placement, live: LiveSurface, target: GesturePage): StrokeMeanings {
+    const annotations = paintingOrder(target.annotations);
+    const ink = (samples: readonly Sample[]) => () => {
+      const gesture = new InkGesture(slot, placement, live);
+      gesture.move(samples, []);
+      return gesture.end();
+    };
+    return {
+      held: (samples) => {
+        const { ring, box } = this.shorthand();
+        const shape = recogniseShape(samples);
+        const meanings: Meaning[] = [];
+        const asInk = this.notice.for(ink(samples));
+        if (box && shape?.form === 'rectangle') {
+          const area = polygonBounds([flat(shape.points)])!;
+          meanings.push(new SnipMeaning(area, target, live, this.snipping, asInk));
+        } else if (ring) {
+          const found = ringed(samples, annotations, polygonsOf);
+          if (found.length > 0)
+            meanings.push(new RingMeaning(found, target, live, this.selection, asInk));
+        }
+        if (shape && slot.holdsToShape !== false)
+          meanings.push(
+            new ShapeMeaning(shape, samples[samples.length - 1], slot, placement, live),
+          );
+        return meanings;
+      },
+      drawn: (samples) => {
+        if (!this.shorthand().scratchOut || samples.length % EVERY > 0) return undefined;
+        const targets = scratched(samples, annotations, polygonsOf);
+        if (targets.length === 0) return undefined;
+        return new ScratchMeaning(
+          samples,
+          (all) => scratched(all, annotations, polygonsOf),
+          target,
+          (all) => this.notice.for(ink(all)),
+        );
+      },
+    };
+  }
+}
+
+const flat = (points: readonly { x: number; y: number }[]): Polygon =>
+  Float64Array.from(points.flatMap(({ x, y }) => [x, y]));

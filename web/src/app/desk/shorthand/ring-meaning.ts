@@ -1,0 +1,45 @@
+import type { Annotation, Effect } from '@stylet/core/document';
+import type { Sample } from '@stylet/core/ink';
+import type { Meaning } from '../gestures/meaning';
+import type { AnnotationSelection } from '../lasso/annotation-selection';
+import type { LiveSurface } from '../pages/live-layer';
+import type { GesturePage } from '../pages/page-gestures';
+import { staysNear } from './staying';
+import type { Refusable } from './shorthand-notice';
+
+/** A ring that was held: it selects what it goes round. To draw on is to refuse. */
+export class RingMeaning implements Meaning {
+  private readonly stays: (samples: readonly Sample[]) => boolean;
+
+  constructor(
+    private readonly found: readonly Annotation[],
+    private readonly target: GesturePage,
+    private readonly live: LiveSurface,
+    private readonly selection: AnnotationSelection,
+    private readonly asInk: Refusable,
+  ) {
+    this.stays = staysNear(target.pointsPerPixel);
+  }
+
+  show(): void {
+    this.live.clear();
+    this.selection.takeDrawn(
+      this.target.page.id,
+      this.found.map(({ id }) => id),
+    );
+  }
+
+  move(samples: readonly Sample[]): boolean {
+    return this.stays(samples);
+  }
+
+  end(): Effect[] {
+    this.live.clear();
+    this.asInk.tell(`Selected ${this.found.length}.`, false);
+    return [];
+  }
+
+  hide(): void {
+    this.selection.clear();
+  }
+}

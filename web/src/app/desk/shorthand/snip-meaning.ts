@@ -1,0 +1,44 @@
+import type { Effect } from '@stylet/core/document';
+import type { Box } from '@stylet/core/geometry';
+import type { Sample } from '@stylet/core/ink';
+import type { Meaning } from '../gestures/meaning';
+import type { LiveSurface } from '../pages/live-layer';
+import type { GesturePage } from '../pages/page-gestures';
+import { staysNear } from './staying';
+import type { Refusable } from './shorthand-notice';
+import type { Snipping } from './snipping';
+
+/** A box that was held: what it holds goes to the clipboard as a picture. To draw on is to refuse. */
+export class SnipMeaning implements Meaning {
+  private readonly stays: (samples: readonly Sample[]) => boolean;
+
+  constructor(
+    private readonly area: Box,
+    private readonly target: GesturePage,
+    private readonly live: LiveSurface,
+    private readonly snipping: Snipping,
+    private readonly asInk: Refusable,
+  ) {
+    this.stays = staysNear(target.pointsPerPixel);
+  }
+
+  show(): void {
+    this.live.clear();
+    this.target.showArea(this.area);
+  }
+
+  move(samples: readonly Sample[]): boolean {
+    return this.stays(samples);
+  }
+
+  end(): Effect[] {
+    this.hide();
+    this.live.clear();
+    void this.snipping.snip(this.target, this.area, this.asInk);
+    return [];
+  }
+
+  hide(): void {
+    this.target.showArea(undefined);
+  }
+}
