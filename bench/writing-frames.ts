@@ -47,7 +47,7 @@ async function frames(page: Page, session: CDPSession, seed: number): Promise<[n
         watch.longest = Math.max(watch.longest, duration);
     }).observe({ entryTypes: ['longtask'] });
   });
-  await replay(session as never, writing(seed), true);
+  await replay(session as never, writing(seed), { realTime: true });
   return page.evaluate((limit) => {
     const { watch } = globalThis as unknown as {
       watch: { lengths: number[]; longest: number; on: boolean };

@@ -1,5 +1,13 @@
 import { expect, type CDPSession, type Page } from '@playwright/test';
-import { calmHand, replay, type Hand, write } from '@stylet/demo/stylus';
+import {
+  calmHand,
+  palmBeside,
+  replay,
+  write,
+  type Hand,
+  type InputSession,
+  type Playing,
+} from '@stylet/demo/stylus';
 import { PNG } from 'pngjs';
 
 export interface Spot {
@@ -42,12 +50,41 @@ export class DeskDriver {
   }
 
   /** Draws one stroke with a simulated pen. */
-  async pen(path: readonly Spot[], hand: Partial<Hand> = {}): Promise<void> {
+  async pen(path: readonly Spot[], hand: Partial<Hand> = {}, playing?: Playing): Promise<void> {
+    await this.pens([path], hand, playing);
+  }
+
+  /** Draws strokes with a simulated pen, with a palm that rests beside it if it is to. */
+  async pens(
+    paths: readonly (readonly Spot[])[],
+    hand: Partial<Hand> = {},
+    playing: Playing & { readonly rests?: boolean } = {},
+  ): Promise<void> {
+    const strokes = write(paths, { ...calmHand, jitter: 0, rate: 60, speed: 600, ...hand });
+    const palm = playing.rests ? palmBeside(strokes) : [];
+    await replay(await this.input(), strokes, { palm, ...playing });
+  }
+
+  /** A session for events as devices send them. */
+  async input(): Promise<InputSession> {
     this.session ??= await this.page.context().newCDPSession(this.page);
-    await replay(
-      this.session as never,
-      write([path], { ...calmHand, jitter: 0, rate: 60, speed: 600, ...hand }),
-    );
+    return this.session as InputSession;
+  }
+
+  /** Fingers on the glass just now, as the screen reports them; none: all are lifted. */
+  async fingers(
+    type: 'touchStart' | 'touchMove' | 'touchEnd',
+    spots: readonly Spot[],
+    radius = 10,
+  ): Promise<void> {
+    const touchPoints = spots.map(({ x, y }, id) => ({
+      x,
+      y,
+      radiusX: radius,
+      radiusY: radius,
+      id,
+    }));
+    await (await this.input()).send('Input.dispatchTouchEvent', { type, touchPoints });
   }
 
   async saved(): Promise<void> {

@@ -98,7 +98,7 @@ export class GuideView {
     this.held.set(event.pointerId, now);
     const share = other ? 0.5 : 1;
     this.moveBy(share * (now.x - before.x), share * (now.y - before.y));
-    if (other) this.turnBy(directionOf(other, now) - directionOf(other, before), 0);
+    if (other) this.turnBy(directionOf(other, now) - directionOf(other, before));
   }
 
   /** By a grip it turns about its middle. */
@@ -111,7 +111,7 @@ export class GuideView {
     const about = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
     this.held.set(event.pointerId, now);
     this.raw += directionOf(about, now) - directionOf(about, before);
-    this.guides.turn(this.guide().kind, this.raw);
+    this.guides.turnTo(this.guide().kind, this.raw);
   }
   /** The angle the grips are at, which the guide's own may have settled near to. */
   private raw = 0;
@@ -144,12 +144,12 @@ export class GuideView {
       case ',':
       case '<':
       case ';':
-        this.turnBy(-TURNS * step, 0);
+        this.turnBy(-TURNS * step);
         break;
       case '.':
       case '>':
       case ':':
-        this.turnBy(TURNS * step, 0);
+        this.turnBy(TURNS * step);
         break;
       case 'Escape':
       case 'Delete':
@@ -164,14 +164,13 @@ export class GuideView {
 
   /** CSS pixels. */
   private moveBy(dx: number, dy: number): void {
-    const { kind, at } = this.guide();
     const scale = this.guides.scale();
-    this.guides.move(kind, { x: at.x + dx / scale, y: at.y + dy / scale });
+    this.guides.moveBy(this.guide().kind, dx / scale, dy / scale);
   }
 
   /** Degrees, counter-clockwise. */
-  private turnBy(degrees: number, near?: number): void {
-    this.guides.turn(this.guide().kind, this.guide().angle + degrees, near);
+  private turnBy(degrees: number): void {
+    this.guides.turnBy(this.guide().kind, degrees);
   }
 }
 

@@ -59,12 +59,19 @@ export class Guides {
     this.laid.update((laid) => [...laid, { kind, pageId: page.id, at, angle: 0 }]);
   }
 
-  move(kind: GuideKind, at: Point): void {
-    this.change(kind, { at });
+  /** Moves a guide by so many points. */
+  moveBy(kind: GuideKind, dx: number, dy: number): void {
+    this.change(kind, ({ at }) => ({ at: { x: at.x + dx, y: at.y + dy } }));
   }
 
-  turn(kind: GuideKind, angle: number, near?: number): void {
-    this.change(kind, { angle: settledAngle(angle, near) });
+  /** Turns a guide by so many degrees. */
+  turnBy(kind: GuideKind, degrees: number): void {
+    this.change(kind, ({ angle }) => ({ angle: settledAngle(angle + degrees, 0) }));
+  }
+
+  /** Turns a guide to an angle, or to a multiple of 15° near it. */
+  turnTo(kind: GuideKind, angle: number): void {
+    this.change(kind, () => ({ angle: settledAngle(angle) }));
   }
 
   /** The edge by which a pen at a point (page space) is guided, in page space, if there is one. */
@@ -77,9 +84,9 @@ export class Guides {
     return { from: transform(back, edge.from), to: transform(back, edge.to) };
   }
 
-  private change(kind: GuideKind, change: Partial<Laid>): void {
+  private change(kind: GuideKind, change: (guide: Laid) => Partial<Laid>): void {
     this.laid.update((laid) =>
-      laid.map((guide) => (guide.kind === kind ? { ...guide, ...change } : guide)),
+      laid.map((guide) => (guide.kind === kind ? { ...guide, ...change(guide) } : guide)),
     );
   }
 }

@@ -25,6 +25,7 @@ export class PageLayers {
   private readonly under: CanvasSurface;
   private readonly over: CanvasSurface;
   private drawn: readonly Annotation[] = [];
+  private annotations: PageAnnotations | undefined;
 
   constructor(private readonly canvases: LayerCanvases) {
     this.under = new CanvasSurface(canvases.under);
@@ -47,7 +48,9 @@ export class PageLayers {
     if (isOnTop) this.drawOn(now.slice(this.drawn.length));
     else this.redrawChanges(now);
     this.drawn = now;
-    this.live.clear();
+    // What is still being drawn stays to be seen where only other things change.
+    if (annotations !== this.annotations) this.live.clear();
+    this.annotations = annotations;
   }
 
   /** Gives the layers' memory back. */

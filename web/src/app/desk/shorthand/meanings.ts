@@ -45,20 +45,19 @@ export class Meanings {
       held: (samples) => {
         const { ring, box } = this.shorthand();
         const shape = recogniseShape(samples);
+        const last = samples[samples.length - 1];
         const meanings: Meaning[] = [];
         const asInk = this.notice.for(ink(samples));
         if (box && shape?.form === 'rectangle') {
           const area = polygonBounds([flat(shape.points)])!;
-          meanings.push(new SnipMeaning(area, target, live, this.snipping, asInk));
+          meanings.push(new SnipMeaning(last, area, target, live, this.snipping, asInk));
         } else if (ring) {
           const found = ringed(samples, annotations, polygonsOf);
           if (found.length > 0)
-            meanings.push(new RingMeaning(found, target, live, this.selection, asInk));
+            meanings.push(new RingMeaning(last, found, target, live, this.selection, asInk));
         }
         if (shape && slot.holdsToShape !== false)
-          meanings.push(
-            new ShapeMeaning(shape, samples[samples.length - 1], slot, placement, live),
-          );
+          meanings.push(new ShapeMeaning(shape, last, slot, placement, live));
         return meanings;
       },
       drawn: (samples) => {

@@ -9,17 +9,15 @@ import type { Refusable } from './shorthand-notice';
 
 /** A ring that was held: it selects what it goes round. To draw on is to refuse. */
 export class RingMeaning implements Meaning {
-  private readonly stays: (samples: readonly Sample[]) => boolean;
-
+  /** `at`: where the pen was held. */
   constructor(
+    private readonly at: Sample,
     private readonly found: readonly Annotation[],
     private readonly target: GesturePage,
     private readonly live: LiveSurface,
     private readonly selection: AnnotationSelection,
     private readonly asInk: Refusable,
-  ) {
-    this.stays = staysNear(target.pointsPerPixel);
-  }
+  ) {}
 
   show(): void {
     this.live.clear();
@@ -30,7 +28,7 @@ export class RingMeaning implements Meaning {
   }
 
   move(samples: readonly Sample[]): boolean {
-    return this.stays(samples);
+    return staysNear(this.at, samples, this.target.pointsPerPixel);
   }
 
   end(): Effect[] {

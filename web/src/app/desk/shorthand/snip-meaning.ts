@@ -10,17 +10,15 @@ import type { Snipping } from './snipping';
 
 /** A box that was held: what it holds goes to the clipboard as a picture. To draw on is to refuse. */
 export class SnipMeaning implements Meaning {
-  private readonly stays: (samples: readonly Sample[]) => boolean;
-
+  /** `at`: where the pen was held. */
   constructor(
+    private readonly at: Sample,
     private readonly area: Box,
     private readonly target: GesturePage,
     private readonly live: LiveSurface,
     private readonly snipping: Snipping,
     private readonly asInk: Refusable,
-  ) {
-    this.stays = staysNear(target.pointsPerPixel);
-  }
+  ) {}
 
   show(): void {
     this.live.clear();
@@ -28,7 +26,7 @@ export class SnipMeaning implements Meaning {
   }
 
   move(samples: readonly Sample[]): boolean {
-    return this.stays(samples);
+    return staysNear(this.at, samples, this.target.pointsPerPixel);
   }
 
   end(): Effect[] {

@@ -4,11 +4,9 @@ import type { Sample } from '@stylet/core/ink';
 /** How far a pen may stray that is still held, in CSS pixels. */
 const STRAYS = 18;
 
-/** Tells whether a pen stays about where it was held. */
-export function staysNear(pointsPerPixel: number): (samples: readonly Sample[]) => boolean {
-  let anchor: Sample | undefined;
-  return (samples) => {
-    anchor ??= samples[0];
-    return samples.every((sample) => distance(sample, anchor!) <= STRAYS * pointsPerPixel);
-  };
-}
+/** Whether a pen has stayed about where it was held. */
+export const staysNear = (
+  held: Sample,
+  samples: readonly Sample[],
+  pointsPerPixel: number,
+): boolean => samples.every((sample) => distance(sample, held) <= STRAYS * pointsPerPixel);
