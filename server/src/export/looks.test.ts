@@ -1,13 +1,14 @@
 import { readFileSync } from 'node:fs';
-import type { Ink } from '@stylet/core/document';
+import type { Annotation, Ink } from '@stylet/core/document';
 import { GRAIN, grainCoverage, grainTile, samplesFromBase64, strokePieces } from '@stylet/core/ink';
-import { blendOf, rgbOf } from '@stylet/core/paint';
+import { paint, rgbOf, type PaintCommand } from '@stylet/core/paint';
 import { Cover } from '../testing/cover';
 import {
   TestServer,
   operation,
   readPpm,
   realPdf,
+  shape,
   stroke,
   tool,
   type Picture,
@@ -42,6 +43,32 @@ const looks: [string, Partial<Ink>][] = [
   ['a bar', { instrument: 'highlighter', width: 20, end: 'round' }],
   ['a pencil', { instrument: 'pencil', width: 12, opacity: 0.8 }],
 ];
+const box: [number, number][] = [
+  [150, 262],
+  [390, 262],
+  [390, 340],
+  [150, 340],
+];
+const shapeLooks: [string, (pageId: string) => Annotation][] = [
+  ['a filled rectangle', (page) => shape(page, 'rectangle', box, { fill: 0.25 })],
+  [
+    'a bent, translucent line',
+    (page) => shape(page, 'line', [box[0], box[1]], { bends: [60], opacity: 0.5, width: 9 }),
+  ],
+  [
+    'an arrow in broad edge',
+    (page) => shape(page, 'arrow', [box[3], box[1]], { instrument: 'broadEdge', width: 12 }),
+  ],
+  [
+    'a turned ellipse',
+    (page) =>
+      shape(page, 'ellipse', [
+        [270, 300],
+        [350, 322],
+        [262.85, 326],
+      ]),
+  ],
+];
 const FIRST_PAGE = 20;
 
 /** A wave over the words in the middle of the page. */
@@ -53,16 +80,18 @@ const wave = Array.from({ length: 90 }, (_, i): [number, number] => [
 let server: TestServer;
 let before: string;
 const after: Record<string, string> = {};
-const inks: Ink[] = [];
+const annotations: Annotation[] = [];
 beforeAll(async () => {
   server = await TestServer.start();
   const bytes = readFileSync(realPdf('sbcl-doc/sbcl.pdf'));
   const { id } = await server.bringIn(bytes, 'Manual.pdf');
   const { pages } = await server.document(id);
-  looks.forEach(([, change], i) => inks.push(stroke(pages[FIRST_PAGE - 1 + i].id, wave, change)));
+  const pageOf = (i: number): string => pages[FIRST_PAGE - 1 + i].id;
+  looks.forEach(([, change], i) => annotations.push(stroke(pageOf(i), wave, change)));
+  shapeLooks.forEach(([, make], i) => annotations.push(make(pageOf(looks.length + i))));
   const reply = await server.send(
     id,
-    inks.map((ink) => operation(id, { type: 'annotation.add', annotation: ink })),
+    annotations.map((annotation) => operation(id, { type: 'annotation.add', annotation })),
   );
   expect(reply.statusCode).toBe(200);
   before = server.file('before.pdf', bytes);
@@ -74,38 +103,47 @@ beforeAll(async () => {
 afterAll(() => server.stop());
 
 /** The result of ISO 32000-1, 11.3.6, for one component on an opaque backdrop: 0–255. */
-function composed(backdrop: number, source: number, ink: Ink): number {
+function composed(
+  backdrop: number,
+  source: number,
+  { opacity, blend }: Pick<PaintCommand, 'opacity' | 'blend'>,
+): number {
   const s = source * 255;
-  const blended = blendOf(ink) === 'multiply' ? (backdrop * s) / 255 : s;
-  return backdrop + ink.opacity * (blended - backdrop);
+  const blended = blend === 'multiply' ? (backdrop * s) / 255 : s;
+  return backdrop + opacity * (blended - backdrop);
 }
 
-const cases = looks.flatMap(([name], i) =>
+const cases = [...looks, ...shapeLooks].flatMap(([name], i) =>
   ['editable', 'flattened'].map((mode) => [name, mode, i] as const),
 );
 
 test.each(cases.filter(([name]) => name !== 'a pencil'))(
   '%s, %s, looks in poppler and mutool as it is drawn here, pixel by pixel',
   (_, mode, i) => {
-    const ink = inks[i];
-    const pieces = strokePieces(ink, samplesFromBase64(ink.samples));
-    const cover = new Cover(
-      FRAME,
-      pieces.map(({ polygon }) => polygon),
-    );
-    const color = rgbOf(ink.color);
+    const layers = paint(annotations[i]).map((command) => ({
+      command,
+      color: rgbOf(command.color),
+      cover: new Cover(
+        FRAME,
+        command.pieces.map(({ polygon }) => polygon),
+      ),
+    }));
     for (const view of Object.values(viewers)) {
       const [was, is] = [view(before, FIRST_PAGE + i), view(after[mode], FIRST_PAGE + i)];
       let [inside, outside, wrong] = [0, 0, 0];
       for (let y = FRAME.y0 + 2.1; y < FRAME.y1 - 2; y += 0.75) {
         for (let x = FRAME.x0 + 2.1; x < FRAME.x1 - 2; x += 0.75) {
-          const place = cover.at(x, y);
-          if (place === 'edge') continue;
+          const places = layers.map(({ cover }) => cover.at(x, y));
+          if (places.includes('edge')) continue;
           const [px, py] = [Math.floor(x * SCALE), Math.floor(y * SCALE)];
           const [old, now] = [was.at(px, py), is.at(px, py)];
-          const wanted = place === 'in' ? old.map((c, k) => composed(c, color[k], ink)) : old;
+          const wanted = layers.reduce<number[]>(
+            (below, { command, color }, n) =>
+              places[n] === 'in' ? below.map((c, k) => composed(c, color[k], command)) : below,
+            old,
+          );
           if (wanted.some((c, k) => Math.abs(c - now[k]) > ROUNDING)) wrong++;
-          if (place === 'in') inside++;
+          if (places.includes('in')) inside++;
           else outside++;
         }
       }
@@ -124,7 +162,7 @@ test.each(['editable', 'flattened'])(
   'a pencil, %s, shows the same grain in poppler and mutool',
   (mode) => {
     const i = looks.findIndex(([name]) => name === 'a pencil');
-    const ink = inks[i];
+    const ink = annotations[i] as Ink;
     const pieces = strokePieces(ink, samplesFromBase64(ink.samples));
     const levels = pieces.map(({ grain }) => grain);
     // Pressed harder towards its end, it is darker there.
@@ -145,7 +183,8 @@ test.each(['editable', 'flattened'])(
           if (around !== 0 && around !== 9) continue;
           const [, old] = was.at(px, py);
           const [, now] = is.at(px, py);
-          const wanted = around === 9 ? composed(old, rgbOf(ink.color)[1], ink) : old;
+          const look = { opacity: ink.opacity, blend: 'normal' } as const;
+          const wanted = around === 9 ? composed(old, rgbOf(ink.color)[1], look) : old;
           if (around === 9) dark++;
           else light++;
           // The page's height is no whole number of pixels, so a viewer may draw grain between them.

@@ -16,6 +16,7 @@ import {
   type Ink,
   type Markup,
   type Operation,
+  type ShapeAnnotation,
 } from '@stylet/core/document';
 import { samplesOf, samplesToBase64 } from '@stylet/core/ink';
 import type { FastifyInstance } from 'fastify';
@@ -163,6 +164,34 @@ export function stroke(pageId: string, points: [number, number][], change: Parti
     width: 4,
     smoothing: 0.3,
     samples: samplesToBase64(samplesOf(samples)),
+    ...change,
+  };
+}
+
+/** A shape of a fineliner, in page space. */
+export function shape(
+  pageId: string,
+  form: ShapeAnnotation['form'],
+  points: [number, number][],
+  change: Partial<ShapeAnnotation> = {},
+): ShapeAnnotation {
+  return {
+    kind: 'shape',
+    id: newId(),
+    pageId,
+    order: 'a6',
+    color: '#1f6f66',
+    opacity: 1,
+    author: 'Reviewer',
+    created: NOW,
+    modified: NOW,
+    instrument: 'fineliner',
+    width: 5,
+    smoothing: 0.3,
+    form,
+    points: points.map(([x, y]) => ({ x, y })),
+    bends: [],
+    fill: 0,
     ...change,
   };
 }
