@@ -1,4 +1,5 @@
 import { lineOf, type Benchmark } from './benchmark';
+import { closeupLive } from './closeup-live';
 import { erasing } from './erase';
 import { exportBenchmarks } from './export';
 import { inkBytes } from './ink-bytes';
@@ -7,6 +8,7 @@ import { inkOutlines } from './ink-outline';
 import { openFirstPage } from './open-first-page';
 import { pagingBenchmarks } from './paging';
 import { redrawZoom } from './redraw-zoom';
+import { shapeRecognise } from './shape-recognise';
 import { writingFrames } from './writing-frames';
 
 const all: readonly Benchmark[] = [
@@ -15,6 +17,8 @@ const all: readonly Benchmark[] = [
   ...erasing,
   inkBytes,
   redrawZoom,
+  shapeRecognise,
+  closeupLive,
   writingFrames,
   openFirstPage,
   ...exportBenchmarks,
