@@ -12,7 +12,7 @@ test('a slot is added, named, made another pen, and is there in the next browser
   await desk.page.getByLabel('Name of this slot').press('Enter');
   await desk.page.getByRole('radio', { name: 'verdigris' }).click();
   await desk.page.getByLabel('Opacity').fill('0.4');
-  await desk.page.getByLabel('Close').click();
+  await desk.page.getByLabel('Close', { exact: true }).click();
   await expect(desk.page.getByLabel('Titles, key 2')).toHaveAttribute('aria-pressed', 'true');
   const line = [await desk.spot(1, 400, 40, SLIDE), await desk.spot(1, 600, 40, SLIDE)];
   await desk.pen(line);
@@ -88,7 +88,7 @@ test('colours are mixed, typed, used again, and taken from the page', async ({
   await expect(hex).toHaveValue('#7a3fb0');
   expect(Number.parseInt(red.slice(1, 3), 16)).toBeGreaterThan(150);
   // The rule under the heading of slide 16 is of the course's green.
-  await desk.page.getByLabel('Close').click();
+  await desk.page.getByLabel('Close', { exact: true }).click();
   await desk.goTo('16');
   await desk.page.getByLabel('Fineliner, key 1').click();
   await desk.page.getByLabel('Another colour').click();
@@ -109,7 +109,7 @@ test('on a narrow screen every slot stays in reach', async ({ desk, deck, instan
   await desk.open(instance.url, deck);
   for (let i = 0; i < 12; i++) {
     await desk.page.getByLabel('Add a slot').click();
-    await desk.page.getByLabel('Close').click();
+    await desk.page.getByLabel('Close', { exact: true }).click();
   }
   const rail = desk.page.locator('stylet-rail button.slot');
   for (let i = 0; i < (await rail.count()); i++) {

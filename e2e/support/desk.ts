@@ -132,6 +132,8 @@ export function inkOn(empty: PNG, written: PNG): { amount: number; x: number; y:
   let [amount, x, y] = [0, 0, 0];
   for (let i = 0; i < empty.data.length; i += 4) {
     const darker = empty.data[i] - written.data[i];
+    // A page drawn anew may come out a level or two lighter or darker anywhere.
+    if (darker < 16) continue;
     const pixel = i / 4;
     amount += darker;
     x += darker * (pixel % empty.width);

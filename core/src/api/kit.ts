@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { eraserTargets, strokeStyleSchema } from '../document/index';
+import { annotationSorts, eraserTargets, regionTakes, strokeStyleSchema } from '../document/index';
 
 const colorSchema = z.string().regex(/^#[0-9a-f]{6}$/i);
 
@@ -74,6 +74,13 @@ export const handsSchema = z.object({
   restingArea: restingAreaSchema.optional(),
 });
 
+/** How the lasso is drawn, and what it takes. */
+export const lassoSchema = z.object({
+  drawn: z.enum(['freehand', 'rectangle']),
+  takes: z.enum(regionTakes),
+  sorts: z.array(z.enum(annotationSorts)),
+});
+
 /** Pen gestures that act. */
 export const shorthandSchema = z.object({
   scratchOut: z.boolean(),
@@ -93,6 +100,8 @@ export const kitSchema = z.object({
   hands: handsSchema.optional(),
   /** All off until it is said. */
   shorthand: shorthandSchema.optional(),
+  /** Freehand, mostly inside, of every sort until it is said. */
+  lasso: lassoSchema.optional(),
 });
 
 /** The kept kit, or null before one has been changed. */
@@ -106,5 +115,6 @@ export type Kit = z.infer<typeof kitSchema>;
 export type TouchAction = (typeof touchActions)[number];
 export type TouchGesture = (typeof touchGestures)[number];
 export type RestingArea = z.infer<typeof restingAreaSchema>;
+export type Lasso = z.infer<typeof lassoSchema>;
 export type Shorthand = z.infer<typeof shorthandSchema>;
 export type Hands = z.infer<typeof handsSchema>;

@@ -30,7 +30,18 @@ const common = {
   created: z.iso.datetime(),
   modified: z.iso.datetime(),
   origin: originSchema.optional(),
+  /** Annotations of one group are selected together. */
+  group: idSchema.optional(),
+  /** What is locked is not selected by drawing round it, and not erased. */
+  locked: z.boolean().optional(),
 };
+
+/** An affine map that flattens nothing; see `Matrix`. */
+export const matrixSchema = z
+  .tuple([finite, finite, finite, finite, finite, finite])
+  .refine(([a, b, c, d]) => Math.abs(a * d - b * c) > 1e-12, {
+    error: 'a map that flattens the page cannot be taken back',
+  });
 
 /** What a stroke looks like, for annotations and for slots: see `StrokeStyle`. */
 export const strokeStyleSchema = z.object({
@@ -47,12 +58,16 @@ export const strokeStyleSchema = z.object({
   blend: z.enum(blends).optional(),
 });
 
-/** One stroke. Width in points; samples as `encodeSamples` gives them, in base 64. */
+/**
+ * One stroke. Width in points; samples as `encodeSamples` gives them, in base 64. `transform` maps what
+ * they draw to where it is now: it was moved, turned or enlarged since.
+ */
 export const inkSchema = z.object({
   ...common,
   ...strokeStyleSchema.shape,
   kind: z.literal('ink'),
   samples: z.base64(),
+  transform: matrixSchema.optional(),
 });
 
 /**

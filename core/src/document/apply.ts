@@ -51,10 +51,12 @@ export function invert(state: DocumentState, effect: Effect): Effect | undefined
     case 'annotation.change': {
       const before = find(state, effect.pageId, effect.annotationId);
       if (!before) return undefined;
+      const known = fieldsOf[before.kind];
       const fields = Object.fromEntries(
         Object.keys(effect.fields)
-          .filter((key) => key in before)
-          .map((key) => [key, before[key as keyof Annotation]]),
+          .filter((key) => known.has(key))
+          // A field that was not there goes again.
+          .map((key) => [key, before[key as keyof Annotation] ?? null]),
       );
       return { ...effect, fields };
     }
@@ -93,10 +95,16 @@ const fieldsOf: Record<Annotation['kind'], ReadonlySet<string>> = {
   foreign: new Set(Object.keys(foreignSchema.shape)),
 };
 
-/** Only fields this kind of annotation has are taken over. */
-function changed(before: Annotation, fields: object): Annotation {
-  const known = Object.entries(fields).filter(
-    ([key, value]) => fieldsOf[before.kind].has(key) && value !== undefined,
-  );
-  return { ...before, ...Object.fromEntries(known) };
+/**
+ * An annotation with fields changed. Only those this kind of annotation has are taken over; those that
+ * are null go.
+ */
+export function changed(before: Annotation, fields: object): Annotation {
+  const after: Record<string, unknown> = { ...before };
+  for (const [key, value] of Object.entries(fields)) {
+    if (!fieldsOf[before.kind].has(key) || value === undefined) continue;
+    if (value === null) delete after[key];
+    else after[key] = value;
+  }
+  return after as Annotation;
 }

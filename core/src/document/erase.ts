@@ -16,6 +16,7 @@ import type { Annotation, Ink } from './annotation';
 import { newId } from './ids';
 import type { Effect } from './operation';
 import { inkOfShape } from './shape-ink';
+import { bakedInk } from './transform';
 
 /** How an eraser works. */
 export interface EraserSettings {
@@ -65,7 +66,7 @@ export class Erasing {
     let changed = false;
     for (const i of this.index.find(area)) {
       const annotation = this.annotations[i];
-      if (!isTargeted(annotation, this.settings.target)) continue;
+      if (annotation.locked || !isTargeted(annotation, this.settings.target)) continue;
       if (this.erase(annotation, swipe)) changed = true;
     }
     return changed;
@@ -101,7 +102,7 @@ export class Erasing {
       // What is cut out of a shape leaves none: its outline becomes ink.
       const before =
         this.parts.get(annotation.id) ??
-        (annotation.kind === 'shape' ? inkOfShape(annotation) : [annotation]).map(whole);
+        (annotation.kind === 'shape' ? inkOfShape(annotation) : [bakedInk(annotation)]).map(whole);
       let changed = false;
       const after = before.flatMap((part) => {
         const tracks = cutTrack(part.track, [swipe], nibShape(part.of));

@@ -61,4 +61,4 @@ export function stands(state: DocumentState, effect: Effect): boolean {
 }
 
 const isSame = (a: unknown, b: unknown): boolean =>
-  a === b || JSON.stringify(a) === JSON.stringify(b);
+  a === b || JSON.stringify(a ?? null) === JSON.stringify(b ?? null);

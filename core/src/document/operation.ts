@@ -8,13 +8,29 @@ import {
   strokeStyleSchema,
 } from './annotation';
 
-/** The fields of an annotation that can be changed in place. */
+const { instrument, width, smoothing, ...optionalStyle } = strokeStyleSchema.shape;
+const optional = {
+  ...optionalStyle,
+  ...inkSchema.pick({ group: true, locked: true, transform: true }).shape,
+};
+
+/** The fields of an annotation that can be changed in place; those it may lack go when they are null. */
 export const annotationFieldsSchema = inkSchema
   .pick({ color: true, opacity: true, order: true, modified: true })
-  .extend(strokeStyleSchema.shape)
+  .extend({ instrument, width, smoothing })
+  .extend(nullable(optional))
   .extend(markupSchema.pick({ quads: true, contents: true }).shape)
   .extend(shapeSchema.pick({ form: true, points: true, bends: true, fill: true }).shape)
   .partial();
+
+/** Each field of a shape, or null for none. */
+function nullable<S extends z.ZodRawShape>(shape: S): { [K in keyof S]: z.ZodNullable<S[K]> } {
+  const entries = Object.entries(shape).map(([key, schema]) => [
+    key,
+    (schema as z.ZodType).nullable(),
+  ]);
+  return Object.fromEntries(entries) as { [K in keyof S]: z.ZodNullable<S[K]> };
+}
 
 const effectSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('annotation.add'), annotation: annotationSchema }),

@@ -43,6 +43,16 @@ export function withAnnotation(page: PageAnnotations, annotation: Annotation): P
   return after;
 }
 
+/** What is known of a page's painting order holds for it after changes that keep it. */
+export function keepOrder(before: PageAnnotations, after: PageAnnotations): void {
+  const list = ordered.get(before);
+  if (list)
+    ordered.set(
+      after,
+      list.map(({ id }) => after[id]),
+    );
+}
+
 /** The annotations in painting order: by `order`, then by id. */
 export function inPaintingOrder(annotations: Iterable<Annotation>): Annotation[] {
   return [...annotations].sort(comparePainting);

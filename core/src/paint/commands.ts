@@ -9,7 +9,9 @@ import {
   type Quad,
   type ShapeAnnotation,
 } from '../document/index';
+import type { Matrix } from '../geometry/index';
 import {
+  mapPolygon,
   samplesFromBase64,
   samplesInFull,
   strokeOutline,
@@ -64,10 +66,17 @@ export function liesUnder(annotation: Annotation): boolean {
 function paintInk(ink: Ink, pieces: typeof strokePieces): PaintCommand[] {
   const { color, opacity } = ink;
   const blend = blendOf(ink);
-  const all = pieces(ink, samplesFromBase64(ink.samples));
+  const drawn = pieces(ink, samplesFromBase64(ink.samples));
+  const all = ink.transform ? drawn.map((piece) => mapped(piece, ink.transform!)) : drawn;
   // Passes of a stroke that darkens itself are laid on the page one after the other.
   const groups = ink.darkens ? all.map((piece) => [piece]) : [all];
   return groups.map((group) => ({ pieces: group, color, opacity, blend }));
+}
+
+function mapped(piece: Piece, matrix: Matrix): Piece {
+  const polygon = piece.polygon.slice();
+  mapPolygon(polygon, matrix);
+  return { ...piece, polygon };
 }
 
 /** The area first, if it is filled, and the outline on it. */

@@ -13,7 +13,7 @@ export function ringed(
   outlinesOf: (annotation: Annotation) => readonly Polygon[],
 ): Annotation[] {
   const region = ringOf(way);
-  return region ? enclosedBy(region, annotations, outlinesOf) : [];
+  return region ? enclosedBy(region, annotations, { outlinesOf }) : [];
 }
 
 /** What a closed stroke goes round, in page space; undefined when it is no ring. */

@@ -1,7 +1,13 @@
 import { provideHttpClient } from '@angular/common/http';
 import type { ApplicationConfig } from '@angular/core';
 import { provideZonelessChangeDetection } from '@angular/core';
-import { provideRouter, withComponentInputBinding, type Routes } from '@angular/router';
+import {
+  PreloadAllModules,
+  provideRouter,
+  withComponentInputBinding,
+  withPreloading,
+  type Routes,
+} from '@angular/router';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
 import { documentFeature } from './desk/document/document.reducer';
@@ -22,7 +28,8 @@ const routes: Routes = [
 export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
-    provideRouter(routes, withComponentInputBinding()),
+    // The desk is there by the time a cover has been chosen.
+    provideRouter(routes, withComponentInputBinding(), withPreloading(PreloadAllModules)),
     provideHttpClient(),
     provideStore({
       [libraryFeature.name]: libraryFeature.reducer,

@@ -1,6 +1,13 @@
-import type { Annotation, Ink, Markup, ShapeAnnotation } from '../../document/index';
+import {
+  scaleOf,
+  type Annotation,
+  type Ink,
+  type Markup,
+  type ShapeAnnotation,
+} from '../../document/index';
 import {
   boundsOf,
+  compose,
   grow,
   simplify,
   transform,
@@ -88,8 +95,17 @@ function draw(annotation: OwnAnnotation, toUser: Matrix): { content: Content; bo
 function inkEntries(ink: Ink, toUser: Matrix): Record<string, PdfValue> {
   return {
     Subtype: name('Ink'),
-    InkList: [inkList(samplesFromBase64(ink.samples), toUser)],
-    BS: PdfDict.of({ Type: name('Border'), W: round(ink.width), S: name('S') }),
+    InkList: [
+      inkList(
+        samplesFromBase64(ink.samples),
+        ink.transform ? compose(ink.transform, toUser) : toUser,
+      ),
+    ],
+    BS: PdfDict.of({
+      Type: name('Border'),
+      W: round(ink.width * (ink.transform ? scaleOf(ink.transform) : 1)),
+      S: name('S'),
+    }),
   };
 }
 

@@ -33,9 +33,12 @@ import { IndexPanel } from './index/index-panel';
 import { kitFeature } from './kit/kit.reducer';
 import { Rail } from './kit/rail';
 import { AnnotationSelection } from './lasso/annotation-selection';
+import { Clipboard } from './lasso/clipboard';
+import { SelectionActions } from './lasso/selection-actions';
 import { LiveViews } from './pages/live-views';
 import { PageGestures } from './pages/page-gestures';
 import { PageSource } from './pages/page-source';
+import { PagesOnScreen } from './pages/pages-on-screen';
 import { PageStrip } from './pages/page-strip';
 import { Places } from './pages/places';
 import { ViewState } from './pages/view-state';
@@ -68,6 +71,7 @@ import { TopBar } from './top-bar';
   ],
   providers: [
     AnnotationSelection,
+    Clipboard,
     CloseUp,
     FingerDrawing,
     Guides,
@@ -76,8 +80,10 @@ import { TopBar } from './top-bar';
     Meanings,
     PageGestures,
     PageSource,
+    PagesOnScreen,
     PenPresence,
     Places,
+    SelectionActions,
     ShorthandNotice,
     Shortcuts,
     Snipping,
@@ -91,6 +97,9 @@ import { TopBar } from './top-bar';
   host: {
     '(document:keydown)': 'shortcuts.down($event)',
     '(document:keyup)': 'shortcuts.up($event)',
+    '(document:copy)': 'clipboard.copied($event)',
+    '(document:cut)': 'clipboard.copied($event)',
+    '(document:paste)': 'clipboard.pasted($event)',
     '(mousedown)': 'sideButton($event)',
     '[class.left-handed]': 'isLeftHanded()',
   },
@@ -110,6 +119,7 @@ export class Desk implements OnDestroy {
   protected readonly shortcuts = inject(Shortcuts);
   protected readonly closeUp = inject(CloseUp);
   protected readonly handsCard = inject(HandsCardState);
+  protected readonly clipboard = inject(Clipboard);
   private readonly chosen = inject(AnnotationSelection);
   private readonly stopWatching = inject(PenPresence).watch();
 

@@ -6,7 +6,10 @@ import { CloseUp } from './close-up/close-up';
 import { Guides } from './guides/guides';
 import { kitActions, kitFeature } from './kit/kit.reducer';
 import { AnnotationSelection } from './lasso/annotation-selection';
+import { Clipboard } from './lasso/clipboard';
+import { SelectionActions } from './lasso/selection-actions';
 import { TextSelection } from './selection/text-selection';
+import { PagesOnScreen } from './pages/pages-on-screen';
 import { ViewState } from './pages/view-state';
 
 /** Every key the desk knows, as the help sheet shows them. */
@@ -15,6 +18,11 @@ export const keys = [
   { keys: 'Alt ↑ / Alt ↓', does: 'move the slot in focus' },
   { keys: 'E', does: 'eraser' },
   { keys: 'L', does: 'lasso; Shift adds to what is selected' },
+  { keys: 'Ctrl A', does: 'select all on the page' },
+  { keys: 'Arrows', does: 'move what is selected by a point; Shift ten times as far' },
+  { keys: 'Ctrl X / C / V', does: 'cut, copy, paste at the pointer' },
+  { keys: 'Ctrl Shift V', does: 'paste in the same place' },
+  { keys: 'Ctrl D', does: 'duplicate what is selected' },
   { keys: 'G / H', does: 'ruler, set square' },
   { keys: 'Arrows', does: 'move the guide in focus; Shift ten times as far' },
   { keys: ', / .', does: 'turn the guide in focus by a degree' },
@@ -22,7 +30,6 @@ export const keys = [
   { keys: 'Esc', does: 'back to the pen' },
   { keys: 'R', does: 'read, and write again' },
   { keys: 'Space held', does: 'drag the pages' },
-  { keys: 'Ctrl C', does: 'copy the selected words' },
   { keys: 'Del', does: 'remove what is selected, or the marks on selected words' },
   { keys: 'Ctrl Z', does: 'undo' },
   { keys: 'Ctrl Shift Z', does: 'redo' },
@@ -33,6 +40,13 @@ export const keys = [
   { keys: '?', does: 'this sheet' },
 ] as const;
 
+const NUDGES: Partial<Record<string, readonly [number, number]>> = {
+  arrowleft: [-1, 0],
+  arrowright: [1, 0],
+  arrowup: [0, -1],
+  arrowdown: [0, 1],
+};
+
 /** Keys on the desk. Fields that take text keep theirs. */
 @Injectable()
 export class Shortcuts {
@@ -41,6 +55,9 @@ export class Shortcuts {
   private readonly view = inject(ViewState);
   private readonly selection = inject(TextSelection);
   private readonly chosen = inject(AnnotationSelection);
+  private readonly actions = inject(SelectionActions);
+  private readonly clipboard = inject(Clipboard);
+  private readonly pages = inject(PagesOnScreen);
   private readonly guides = inject(Guides);
   private readonly closeUp = inject(CloseUp);
   private readonly dialog = inject(MatDialog);
@@ -48,6 +65,8 @@ export class Shortcuts {
   private readonly mode = this.store.selectSignal(kitFeature.selectMode);
 
   down(event: KeyboardEvent): void {
+    // What a menu or a tooltip has taken is not meant for the desk.
+    if (event.defaultPrevented) return;
     if (isTyping(event.target) || this.dialog.openDialogs.length > 0) return;
     const action = this.actionFor(event);
     if (!action) return;
@@ -67,6 +86,11 @@ export class Shortcuts {
       if (key === 'arrowright') return () => this.view.forward();
       return undefined;
     }
+    const nudge = NUDGES[key];
+    if (nudge && this.chosen.pageId()) {
+      const step = event.shiftKey ? 10 : 1;
+      return () => this.actions.transform([1, 0, 0, 1, step * nudge[0], step * nudge[1]]);
+    }
     const slot = /^[1-9]$/.test(key) ? this.slots()[Number(key) - 1] : undefined;
     if (slot) return () => this.store.dispatch(kitActions.slotTaken({ id: slot.id }));
     switch (key) {
@@ -81,7 +105,7 @@ export class Shortcuts {
       case 'c':
         return () => this.closeUp.toggle();
       case 'delete':
-        if (this.chosen.pageId()) return () => this.chosen.remove();
+        if (this.chosen.pageId()) return () => this.actions.remove();
         return this.selection.selected() ? () => this.selection.unmark() : undefined;
       case 'escape':
         if (this.selection.selected()) return () => this.selection.clear();
@@ -102,6 +126,14 @@ export class Shortcuts {
 
   private withControl(key: string, shift: boolean): (() => void) | undefined {
     switch (key) {
+      case 'v':
+        // The paste itself comes from the browser.
+        this.clipboard.pastesInPlace = shift;
+        return undefined;
+      case 'd':
+        return this.chosen.pageId() ? () => this.actions.duplicate() : undefined;
+      case 'a':
+        return this.mode() === 'write' ? () => this.selectPage() : undefined;
       case 'z':
         return shift ? () => this.editing.redo() : () => this.editing.undo();
       case 'c':
@@ -118,6 +150,13 @@ export class Shortcuts {
       default:
         return undefined;
     }
+  }
+
+  private selectPage(): void {
+    const page = this.pages.current();
+    if (!page) return;
+    this.store.dispatch(kitActions.toolTaken({ tool: 'lasso' }));
+    this.chosen.takePage(page.id);
   }
 
   async openHelp(): Promise<void> {

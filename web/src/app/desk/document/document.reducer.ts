@@ -1,6 +1,6 @@
 import type { Page, StyletDocument } from '@stylet/core/api';
 import {
-  apply,
+  applyAll,
   documentState,
   type Annotation,
   historyAfter,
@@ -69,7 +69,10 @@ const initial: OpenDocument = {
 };
 
 const perform = (state: DocumentState, operations: readonly Operation[]): DocumentState =>
-  operations.reduce((before, { effect }) => apply(before, effect), state);
+  applyAll(
+    state,
+    operations.map(({ effect }) => effect),
+  );
 
 export const documentFeature = createFeature({
   name: 'document',

@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import {
-  apply,
+  Draft,
   invert,
   newId,
   stands,
@@ -53,12 +53,12 @@ export class Editing {
     const { id, revision, state } = this.open();
     const operations: Operation[] = [];
     const reversals: Reversal[] = [];
-    let now = state;
+    const draft = new Draft(state);
     for (const { effect, of } of wanted) {
-      if (of && !stands(now, of)) continue;
-      const back = invert(now, effect);
-      if (back) reversals.unshift({ effect: back, of: effect });
-      now = apply(now, effect);
+      if (of && !stands(draft.state, of)) continue;
+      const back = invert(draft.state, effect);
+      if (back) reversals.push({ effect: back, of: effect });
+      draft.apply(effect);
       operations.push({
         id: newId(),
         documentId: id!,
@@ -68,6 +68,6 @@ export class Editing {
         effect,
       });
     }
-    return { operations, reversals };
+    return { operations, reversals: reversals.reverse() };
   }
 }

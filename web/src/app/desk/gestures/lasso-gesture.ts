@@ -1,4 +1,5 @@
-import { enclosedBy, type Annotation, type Effect } from '@stylet/core/document';
+import type { Lasso } from '@stylet/core/api';
+import { enclosedBy, sortOf, type Annotation, type Effect } from '@stylet/core/document';
 import { boxOf, distance, grow, type Point } from '@stylet/core/geometry';
 import { hitsPolygons, type Sample } from '@stylet/core/ink';
 import { polygonsOf } from '../pages/drawing';
@@ -9,52 +10,79 @@ import type { Gesture } from './gesture';
 const TAP = 5;
 const REACH = 7;
 
+/** What a lasso needs to know, and whom it tells. */
+export interface LassoTarget {
+  readonly annotations: readonly Annotation[];
+  readonly pointsPerPixel: number;
+  select(ids: readonly string[]): void;
+  /** Shows the way so far (page space). */
+  show(way: readonly Point[]): void;
+}
+
 /** Draws round what is to be selected; a tap takes the uppermost thing it hits. */
 export class LassoGesture implements Gesture {
   private readonly way: Point[] = [];
 
-  /** `select` is told what was selected, `show` the way so far (page space). */
   constructor(
-    private readonly annotations: readonly Annotation[],
-    private readonly pointsPerPixel: number,
-    private readonly select: (ids: readonly string[]) => void,
-    private readonly show: (way: readonly Point[]) => void,
+    private readonly settings: Lasso,
+    private readonly target: LassoTarget,
   ) {}
 
   move(samples: readonly Sample[]): void {
     this.way.push(...samples.map(({ x, y }) => ({ x, y })));
-    this.show(this.way);
+    this.target.show(this.region());
   }
 
   end(): Effect[] {
-    this.show([]);
+    this.target.show([]);
     const [first] = this.way;
     if (!first) return [];
-    const isTap = this.way.every((p) => distance(p, first) < TAP * this.pointsPerPixel);
+    const reach = TAP * this.target.pointsPerPixel;
+    const isTap = this.way.every((p) => distance(p, first) < reach);
     const found = isTap ? this.at(first) : this.within();
-    this.select(found.map(({ id }) => id));
+    this.target.select(found.map(({ id }) => id));
     return [];
   }
 
   cancel(): void {
-    this.show([]);
+    this.target.show([]);
   }
 
   private at(point: Point): Annotation[] {
-    const radius = REACH * this.pointsPerPixel;
-    const near = indexFor(this.annotations).find(grow(boxOf(point, point), radius));
-    const hit = near
+    const { annotations, pointsPerPixel } = this.target;
+    const radius = REACH * pointsPerPixel;
+    const hit = indexFor(annotations)
+      .find(grow(boxOf(point, point), radius))
       .sort((a, b) => b - a)
-      .map((i) => this.annotations[i])
+      .map((i) => annotations[i])
       .find(
         (a) =>
-          a.kind === 'foreign' || hitsPolygons(polygonsOf(a), { from: point, to: point, radius }),
+          this.settings.sorts.includes(sortOf(a)) &&
+          (a.kind === 'foreign' || hitsPolygons(polygonsOf(a), { from: point, to: point, radius })),
       );
     return hit ? [hit] : [];
   }
 
   private within(): Annotation[] {
-    const region = Float64Array.from(this.way.flatMap(({ x, y }) => [x, y]));
-    return enclosedBy(region, this.annotations, polygonsOf);
+    const { annotations } = this.target;
+    const region = Float64Array.from(this.region().flatMap(({ x, y }) => [x, y]));
+    return enclosedBy(region, annotations, {
+      outlinesOf: polygonsOf,
+      index: indexFor(annotations),
+      takes: this.settings.takes,
+    }).filter((a) => !a.locked && this.settings.sorts.includes(sortOf(a)));
+  }
+
+  /** The way itself, or the box from where it began to where it is. */
+  private region(): readonly Point[] {
+    if (this.settings.drawn === 'freehand') return this.way;
+    const { x0, y0, x1, y1 } = boxOf(this.way[0], this.way[this.way.length - 1]);
+    return [
+      { x: x0, y: y0 },
+      { x: x1, y: y0 },
+      { x: x1, y: y1 },
+      { x: x0, y: y1 },
+      { x: x0, y: y0 },
+    ];
   }
 }

@@ -55,6 +55,7 @@ export class KitEffects {
             kitActions.buttonsChanged,
             kitActions.handsChanged,
             kitActions.shorthandChanged,
+            kitActions.lassoChanged,
             kitActions.colorSettled,
             kitActions.colorPicked,
           ),

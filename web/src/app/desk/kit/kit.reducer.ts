@@ -1,4 +1,5 @@
-import type { Eraser, Hands, Kit, KitSlot, PenButtons, Shorthand } from '@stylet/core/api';
+import type { Eraser, Hands, Kit, KitSlot, Lasso, PenButtons, Shorthand } from '@stylet/core/api';
+import { annotationSorts } from '@stylet/core/document';
 import {
   createActionGroup,
   createFeature,
@@ -26,12 +27,14 @@ export interface KitState {
   /** Undefined until they have been set up. */
   readonly hands: Hands | undefined;
   readonly shorthand: Shorthand;
+  readonly lasso: Lasso;
   /** The next tap on a page gives the slot in hand the colour there. */
   readonly isPicking: boolean;
 }
 
 const MOST_RECENT = 7;
 
+const usualLasso: Lasso = { drawn: 'freehand', takes: 'inside', sorts: [...annotationSorts] };
 const noShorthand: Shorthand = { scratchOut: false, ring: false, box: false };
 
 const MM = 72 / 25.4;
@@ -66,6 +69,7 @@ const initial: KitState = {
   recentColors: [],
   hands: undefined,
   shorthand: noShorthand,
+  lasso: usualLasso,
   isPicking: false,
 };
 
@@ -85,6 +89,7 @@ export const kitActions = createActionGroup({
     'Buttons Changed': props<{ change: Partial<PenButtons> }>(),
     'Hands Changed': props<{ hands: Hands }>(),
     'Shorthand Changed': props<{ change: Partial<Shorthand> }>(),
+    'Lasso Changed': props<{ change: Partial<Lasso> }>(),
     'Color Settled': props<{ color: string }>(),
     'Picking Begun': emptyProps(),
     'Color Picked': props<{ color: string }>(),
@@ -99,7 +104,7 @@ export const kitFeature = createFeature({
     on(
       kitActions.kitFound,
       kitActions.kitRead,
-      (kit, { kit: { slots, eraser, buttons, recentColors, hands, shorthand } }) => ({
+      (kit, { kit: { slots, eraser, buttons, recentColors, hands, shorthand, lasso } }) => ({
         ...kit,
         slots,
         eraser,
@@ -107,6 +112,7 @@ export const kitFeature = createFeature({
         recentColors: recentColors ?? [],
         hands,
         shorthand: shorthand ?? noShorthand,
+        lasso: lasso ?? usualLasso,
         activeId: slots.some(({ id }) => id === kit.activeId) ? kit.activeId : slots[0].id,
       }),
     ),
@@ -162,6 +168,10 @@ export const kitFeature = createFeature({
       ...kit,
       shorthand: { ...kit.shorthand, ...change },
     })),
+    on(kitActions.lassoChanged, (kit, { change }) => ({
+      ...kit,
+      lasso: { ...kit.lasso, ...change },
+    })),
     on(kitActions.colorSettled, (kit, { color }) => withRecent(kit, color)),
     on(kitActions.pickingBegun, (kit): KitState => ({ ...kit, isPicking: true, mode: 'write' })),
     on(kitActions.colorPicked, (kit, { color }) =>
@@ -184,6 +194,7 @@ export const kitFeature = createFeature({
     selectRecentColors,
     selectHands,
     selectShorthand,
+    selectLasso,
   }) => ({
     selectIsLeftHanded: createSelector(selectHands, (hands) => hands?.writingHand === 'left'),
     selectKit: createSelector(
@@ -193,7 +204,8 @@ export const kitFeature = createFeature({
       selectRecentColors,
       selectHands,
       selectShorthand,
-      (slots, eraser, buttons, recentColors, hands, shorthand): Kit => ({
+      selectLasso,
+      (slots, eraser, buttons, recentColors, hands, shorthand, lasso): Kit => ({
         version: 1,
         slots: [...slots],
         eraser,
@@ -201,6 +213,7 @@ export const kitFeature = createFeature({
         recentColors: [...recentColors],
         ...(hands ? { hands } : {}),
         ...(shorthand === noShorthand ? {} : { shorthand }),
+        ...(lasso === usualLasso ? {} : { lasso }),
       }),
     ),
     selectActiveSlot: createSelector(

@@ -15,6 +15,7 @@ import type { KitSlot } from '@stylet/core/api';
 import { CloseUp } from '../close-up/close-up';
 import { Guides } from '../guides/guides';
 import { kitActions, kitFeature } from './kit.reducer';
+import { LassoCard } from '../lasso/lasso-card';
 import { EraserCard } from './eraser-card';
 import { nameOfSlot } from './kinds';
 import { SlotCard } from './slot-card';
@@ -27,6 +28,7 @@ import { SlotPicture } from './slot-picture';
     CdkDrag,
     CdkDropList,
     EraserCard,
+    LassoCard,
     MatIconModule,
     MatTooltipModule,
     SlotCard,
@@ -99,14 +101,11 @@ export class Rail {
     this.store.dispatch(kitActions.slotTaken({ id: slot.id }));
   }
 
-  protected takeEraser(): void {
-    const isHeld = this.mode() === 'write' && this.tool() === 'eraser';
-    this.openId.update((id) => (isHeld && id !== 'eraser' ? 'eraser' : undefined));
-    if (!isHeld) this.store.dispatch(kitActions.toolTaken({ tool: 'eraser' }));
-  }
-
-  protected takeLasso(): void {
-    this.store.dispatch(kitActions.toolTaken({ tool: 'lasso' }));
+  /** A second tap opens the tool's card. */
+  protected takeTool(tool: 'eraser' | 'lasso'): void {
+    const isHeld = this.mode() === 'write' && this.tool() === tool;
+    this.openId.update((id) => (isHeld && id !== tool ? tool : undefined));
+    if (!isHeld) this.store.dispatch(kitActions.toolTaken({ tool }));
   }
 
   /** A copy of the slot in hand, to be made something else of. */

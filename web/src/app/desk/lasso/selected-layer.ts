@@ -1,9 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { MatButtonModule } from '@angular/material/button';
-import { MatIconModule } from '@angular/material/icon';
-import { MatTooltipModule } from '@angular/material/tooltip';
 import type { Page } from '@stylet/core/api';
 import {
+  compose,
   inverse,
   pageView,
   transform,
@@ -12,27 +10,47 @@ import {
   type Box,
   type Point,
 } from '@stylet/core/geometry';
+import { gripAt, gripMatrix, grips, type Grip } from '@stylet/core/selection';
 import { dragHandle, handlesOf, type Handle } from '@stylet/core/shapes';
 import { boundsOfAnnotation } from '../pages/drawing';
-import { shownSize } from '../pages/page-geometry';
+import { screenToPage, shownSize } from '../pages/page-geometry';
+import { PagesOnScreen } from '../pages/pages-on-screen';
 import { AnnotationSelection } from './annotation-selection';
+import { SelectionActions } from './selection-actions';
+import { SelectionBar } from './selection-bar';
 
 /** Half of the bar's width and its height with some room, in CSS pixels. */
-const HALF_BAR = 110;
-const BAR = 62;
+const HALF_BAR = 190;
+/** How far the grip for turning stands off the frame, in CSS pixels. */
+const STANDS_OFF = 26;
+const BAR = 72;
 /** What an arrow key moves a handle by, in points. */
 const STEP = 1;
+/** A press that goes no further, in CSS pixels, is a tap. */
+const TAP = 4;
 
 const NAMES: Record<Handle['kind'], string> = {
   corner: 'Corner',
   side: 'Side',
   centre: 'Middle',
 };
+const GRIP_NAMES: Record<Grip, string> = {
+  move: 'Move',
+  turn: 'Turn',
+  nw: 'Enlarge from the top left',
+  n: 'Stretch from the top',
+  ne: 'Enlarge from the top right',
+  e: 'Stretch from the right',
+  se: 'Enlarge from the bottom right',
+  s: 'Stretch from the bottom',
+  sw: 'Enlarge from the bottom left',
+  w: 'Stretch from the left',
+};
 
-/** What is selected on a page: its frame, a shape's handles, and what can be done with it. */
+/** What is selected on a page: its frame and grips, a shape's handles, and the bar beside it. */
 @Component({
   selector: 'stylet-selected-layer',
-  imports: [MatButtonModule, MatIconModule, MatTooltipModule],
+  imports: [SelectionBar],
   templateUrl: './selected-layer.html',
   styleUrl: './selected-layer.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -45,31 +63,74 @@ export class SelectedLayer {
   readonly toPage = input.required<(x: number, y: number) => Point>();
 
   protected readonly selection = inject(AnnotationSelection);
-  private grabbed: Handle | undefined;
+  private readonly actions = inject(SelectionActions);
+  private readonly pages = inject(PagesOnScreen);
 
-  protected readonly size = computed(() => shownSize(this.page()));
+  private handle: Handle | undefined;
+  private held: { grip: Grip; from: Point; x: number; y: number; isTap: boolean } | undefined;
+
   private readonly view = computed(() => {
     const { width, height, rotation } = this.page();
     return pageView(width, height, rotation, 1);
   });
-  /** What is selected, as the page shows it. */
-  private readonly box = computed<Box | undefined>(() => {
+  /** Round what is selected, page space. */
+  readonly box = computed<Box | undefined>(() => {
     const dragged = this.selection.dragged();
     const shown = dragged ? [dragged] : this.selection.annotations();
     const boxes = shown.flatMap((a) =>
       a.kind === 'foreign' ? a.box : (boundsOfAnnotation(a) ?? []),
     );
-    return boxes.length > 0 ? transformBox(this.view(), boxes.reduce(unite)) : undefined;
+    return boxes.length > 0 ? boxes.reduce(unite) : undefined;
   });
-  protected readonly frame = computed(() => {
+  /** The frame's corners as the page is shown, wherever it has been dragged to. */
+  private readonly corners = computed<readonly Point[]>(() => {
     const box = this.box();
-    if (!box) return undefined;
-    const [a, b] = [this.placeOf({ x: box.x0, y: box.y0 }), this.placeOf({ x: box.x1, y: box.y1 })];
-    return { left: a.left, top: a.top, right: b.right, bottom: b.bottom };
+    if (!box) return [];
+    const lifted = this.selection.lifted();
+    const map = lifted ? compose(lifted, this.view()) : this.view();
+    return [
+      { x: box.x0, y: box.y0 },
+      { x: box.x1, y: box.y0 },
+      { x: box.x1, y: box.y1 },
+      { x: box.x0, y: box.y1 },
+    ].map((p) => transform(map, p));
+  });
+  protected readonly outline = computed(() =>
+    this.corners()
+      .map(({ x, y }) => `${x.toFixed(2)},${y.toFixed(2)}`)
+      .join(' '),
+  );
+  protected readonly sheet = computed(() => shownSize(this.page()));
+  private readonly isLocked = computed(() =>
+    this.selection.annotations().every(({ locked, kind }) => locked || kind === 'foreign'),
+  );
+  protected readonly grips = computed(() => {
+    const box = this.box();
+    const [nw, ne, se, sw] = this.corners();
+    if (!box || !nw || this.isLocked()) return [];
+    // A shape has handles of its own where the frame's would be.
+    const wanted = this.selection.shape() ? (['turn'] as const) : grips.slice(1);
+    return wanted.map((grip) => {
+      const share = gripAt(grip) ?? { x: 0.5, y: this.isBarAbove() ? 1 : 0 };
+      const along = (a: Point, b: Point, t: number): Point => ({
+        x: a.x + (b.x - a.x) * t,
+        y: a.y + (b.y - a.y) * t,
+      });
+      const at = along(along(nw, ne, share.x), along(sw, se, share.x), share.y);
+      // The grip for turning stands off on the side where the bar is not.
+      const off = (this.isBarAbove() ? -1 : 1) * (STANDS_OFF / this.scale());
+      const beyond = grip === 'turn' ? outwards(sw, nw, off) : { x: 0, y: 0 };
+      const place = this.placeOf({ x: at.x + beyond.x, y: at.y + beyond.y });
+      return { grip, name: GRIP_NAMES[grip], ...place };
+    });
+  });
+  private readonly isBarAbove = computed(() => {
+    const box = this.box();
+    return box !== undefined && transformBox(this.view(), box).y0 * this.scale() > BAR;
   });
   protected readonly handles = computed(() => {
     const shape = this.selection.dragged() ?? this.selection.shape();
-    if (!shape) return [];
+    if (!shape || this.isLocked() || this.selection.lifted()) return [];
     return handlesOf(shape).map((handle) => ({
       handle,
       name: `${NAMES[handle.kind]} ${handle.index + 1}`,
@@ -79,30 +140,76 @@ export class SelectedLayer {
   /** Above what is selected, or below it where there is no room. */
   protected readonly bar = computed(() => {
     const box = this.box();
-    if (!box) return undefined;
-    const isAbove = box.y0 * this.scale() > BAR;
-    const { left, top } = this.placeOf({ x: (box.x0 + box.x1) / 2, y: isAbove ? box.y0 : box.y1 });
+    if (!box || this.selection.lifted()) return undefined;
+    const shown = transformBox(this.view(), box);
+    const isAbove = this.isBarAbove();
+    const { left, top } = this.placeOf({
+      x: (shown.x0 + shown.x1) / 2,
+      y: isAbove ? shown.y0 : shown.y1,
+    });
     return { left: `clamp(${HALF_BAR}px, ${left}, 100% - ${HALF_BAR}px)`, top, isAbove };
   });
 
-  protected grab(event: PointerEvent, handle: Handle): void {
-    event.preventDefault();
-    event.stopPropagation();
-    (event.target as Element).setPointerCapture(event.pointerId);
-    this.grabbed = handle;
+  protected grab(event: PointerEvent, grip: Grip): void {
+    if (grip === 'move' && this.isLocked()) return;
+    this.catch(event);
+    const from = this.toPage()(event.clientX, event.clientY);
+    this.held = { grip, from, x: event.clientX, y: event.clientY, isTap: true };
   }
 
   protected drag(event: PointerEvent): void {
-    const shape = this.selection.dragged() ?? this.selection.shape();
-    if (!this.grabbed || !shape) return;
+    const { held } = this;
+    const box = this.box();
+    if (!held || !box) return;
+    if (held.isTap && Math.hypot(event.clientX - held.x, event.clientY - held.y) < TAP) return;
+    held.isTap = false;
     const to = this.toPage()(event.clientX, event.clientY);
-    this.selection.drag(dragHandle(shape, this.grabbed, to));
+    this.selection.lifted.set(gripMatrix(box, held.grip, held.from, to));
   }
 
-  protected drop(): void {
-    if (!this.grabbed) return;
-    this.grabbed = undefined;
-    this.selection.settle();
+  /** Let go over another page, what was moved is on that. */
+  protected drop(event: PointerEvent): void {
+    const { held } = this;
+    this.held = undefined;
+    const matrix = this.selection.lifted();
+    if (!held) return;
+    if (held.isTap || !matrix) {
+      this.tapped(held.from, event.shiftKey);
+      return;
+    }
+    const other = held.grip === 'move' ? this.pages.at(event.clientX, event.clientY) : undefined;
+    if (!other || other.page.id === this.page().id) {
+      this.actions.transform(matrix);
+      return;
+    }
+    const here = this.pages.find(this.page().id);
+    if (!here) return;
+    const toScreen = inverse(screenToPage(this.page(), here.rect));
+    const onto = compose(toScreen, screenToPage(other.page, other.rect));
+    this.actions.moveToPage(other.page.id, compose(matrix, onto));
+  }
+
+  protected cancel(): void {
+    this.held = undefined;
+    this.selection.lifted.set(undefined);
+  }
+
+  protected grabHandle(event: PointerEvent, handle: Handle): void {
+    this.catch(event);
+    this.handle = handle;
+  }
+
+  protected dragShape(event: PointerEvent): void {
+    const shape = this.selection.dragged() ?? this.selection.shape();
+    if (!this.handle || !shape) return;
+    const to = this.toPage()(event.clientX, event.clientY);
+    this.actions.dragShape(dragHandle(shape, this.handle, to));
+  }
+
+  protected dropHandle(): void {
+    if (!this.handle) return;
+    this.handle = undefined;
+    this.actions.settleShape();
   }
 
   /** Arrow keys move a handle; what they come to is one step each. */
@@ -116,17 +223,30 @@ export class SelectedLayer {
     event.stopPropagation();
     const shown = transform(this.view(), handle.at);
     const to = { x: shown.x + STEP * by[0], y: shown.y + STEP * by[1] };
-    this.selection.drag(dragHandle(shape, handle, transform(inverse(this.view()), to)));
-    this.selection.settle();
+    this.actions.dragShape(dragHandle(shape, handle, transform(inverse(this.view()), to)));
+    this.actions.settleShape();
   }
 
-  private placeOf({ x, y }: Point): Record<'left' | 'top' | 'right' | 'bottom', string> {
-    const { width, height } = this.size();
-    return {
-      left: `${(100 * x) / width}%`,
-      top: `${(100 * y) / height}%`,
-      right: `${100 - (100 * x) / width}%`,
-      bottom: `${100 - (100 * y) / height}%`,
-    };
+  /** A tap within the frame is one on the page. */
+  private tapped(at: Point, adds: boolean): void {
+    const found = this.pages.hit(this.page().id, at, 7 / this.scale());
+    if (found) this.selection.take(this.page().id, [found.id], adds);
   }
+
+  private catch(event: PointerEvent): void {
+    event.preventDefault();
+    event.stopPropagation();
+    (event.currentTarget as Element).setPointerCapture(event.pointerId);
+  }
+
+  private placeOf({ x, y }: Point): { left: string; top: string } {
+    const { width, height } = this.sheet();
+    return { left: `${(100 * x) / width}%`, top: `${(100 * y) / height}%` };
+  }
+}
+
+/** A way of some length on from one point past another. */
+function outwards(from: Point, past: Point, length: number): Point {
+  const way = Math.hypot(past.x - from.x, past.y - from.y) || 1;
+  return { x: ((past.x - from.x) * length) / way, y: ((past.y - from.y) * length) / way };
 }

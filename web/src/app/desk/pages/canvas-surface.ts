@@ -1,5 +1,13 @@
 import type { Annotation } from '@stylet/core/document';
-import { grow, inverse, touches, transformBox, type Box, type Matrix } from '@stylet/core/geometry';
+import {
+  compose,
+  grow,
+  inverse,
+  touches,
+  transformBox,
+  type Box,
+  type Matrix,
+} from '@stylet/core/geometry';
 import type { Piece } from '@stylet/core/ink';
 import { boundsOfAnnotation, commandsOf, piecewise, type DrawnCommand } from './drawing';
 import { fillWith } from './grain-patterns';
@@ -59,7 +67,8 @@ export class CanvasSurface {
     const { context } = this;
     context.setTransform(...this.matrix);
     for (const command of commands) {
-      const { opacity, blend, pieces } = command;
+      const { opacity, blend, pieces, matrix } = command;
+      if (matrix) context.setTransform(...compose(matrix, this.matrix));
       if (opacity === 1 && blend === 'normal') {
         for (const piece of pieces) {
           if (piece.grain === 0 && command.color === this.filling) {
@@ -69,6 +78,7 @@ export class CanvasSurface {
           fillPath(context, piece, command.color);
           this.filling = piece.grain === 0 ? command.color : '';
         }
+        if (matrix) context.setTransform(...this.matrix);
         continue;
       }
       this.filling = '';
@@ -86,7 +96,7 @@ export class CanvasSurface {
    * Pieces that overlap are put together, opaque as they were while being drawn, before they are
    * laid on the page.
    */
-  private drawGroup({ pieces, color, bounds }: DrawnCommand): void {
+  private drawGroup({ pieces, color, bounds, matrix }: DrawnCommand): void {
     if (!bounds) return;
     const { canvas } = this;
     const [left, top, right, bottom] = this.pixels(bounds);
@@ -99,7 +109,7 @@ export class CanvasSurface {
     // Setting its size empties it.
     scratch.canvas.width = width;
     scratch.canvas.height = height;
-    const [a, b, c, d, e, f] = this.matrix;
+    const [a, b, c, d, e, f] = matrix ? compose(matrix, this.matrix) : this.matrix;
     scratch.setTransform(a, b, c, d, e - x, f - y);
     for (const piece of pieces) fillPath(scratch, piece, color);
     this.context.setTransform(1, 0, 0, 1, 0, 0);

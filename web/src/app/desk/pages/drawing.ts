@@ -1,6 +1,6 @@
-import type { Annotation } from '@stylet/core/document';
-import { simplify, type Box } from '@stylet/core/geometry';
-import { polygonBounds, type Piece, type Polygon } from '@stylet/core/ink';
+import { scaleOf, type Annotation, type Ink } from '@stylet/core/document';
+import { simplify, type Box, type Matrix } from '@stylet/core/geometry';
+import { mapPolygon, polygonBounds, type Piece, type Polygon } from '@stylet/core/ink';
 import { paint, type PaintCommand } from '@stylet/core/paint';
 
 /** A piece with its path, which canvases fill faster than they fill points. */
@@ -11,6 +11,8 @@ export interface DrawnPiece extends Piece {
 export interface DrawnCommand extends PaintCommand {
   readonly pieces: readonly DrawnPiece[];
   readonly bounds: Box | undefined;
+  /** Maps the pieces to page space, where they are not in it already. */
+  readonly matrix?: Matrix;
 }
 
 /** What an annotation looks like, ready to be drawn. */
@@ -21,6 +23,8 @@ interface Drawing {
   readonly whole: readonly PaintCommand[];
   /** Ready paths by how closely they are looked at. */
   readonly ready: Map<number, readonly DrawnCommand[]>;
+  /** What was drawn before it was moved, turned or enlarged, and the map that took it here. */
+  readonly base?: { readonly ink: Ink; readonly map: Matrix };
 }
 
 /** What may be spared of an outline, in pixels: less than can be told apart. */
@@ -28,29 +32,87 @@ const SPARE = 0.125;
 
 /** Annotations are immutable, so what they look like is worked out once. */
 const drawings = new WeakMap<Annotation, Drawing>();
+/** Ink without the map that took it where it is, by its id: that map is all that changes in moving it. */
+const bases = new Map<string, WeakRef<Ink>>();
 
 function drawingOf(annotation: Annotation): Drawing {
   let drawing = drawings.get(annotation);
   if (!drawing) {
-    const whole = paint(annotation, 'whole');
-    const polygons = whole.flatMap(({ pieces }) => pieces.map(({ polygon }) => polygon));
-    drawing = { polygons, bounds: polygonBounds(polygons), whole, ready: new Map() };
+    const base = baseOf(annotation);
+    drawing = base ? movedDrawing(base.ink, base.map) : newDrawing(annotation);
     drawings.set(annotation, drawing);
   }
   return drawing;
 }
+
+function newDrawing(annotation: Annotation): Drawing {
+  const whole = paint(annotation, 'whole');
+  const polygons = whole.flatMap(({ pieces }) => pieces.map(({ polygon }) => polygon));
+  return { polygons, bounds: polygonBounds(polygons), whole, ready: new Map() };
+}
+
+function movedDrawing(ink: Ink, map: Matrix): Drawing {
+  const polygons = drawingOf(ink).polygons.map((polygon) => mapPolygon(polygon.slice(), map));
+  return {
+    polygons,
+    bounds: polygonBounds(polygons),
+    whole: drawingOf(ink).whole,
+    ready: new Map(),
+    base: { ink, map },
+  };
+}
+
+/** The ink an annotation was before it was moved, drawn already or to be drawn. */
+function baseOf(annotation: Annotation): Drawing['base'] | undefined {
+  // Grain lies in the paper: it does not move with the ink.
+  if (annotation.kind !== 'ink' || annotation.instrument === 'pencil') return undefined;
+  const { transform: map } = annotation;
+  const known = bases.get(annotation.id)?.deref();
+  const isSame = known !== undefined && looksAlike(known, annotation);
+  if (!map) {
+    if (!isSame) bases.set(annotation.id, new WeakRef(annotation));
+    return undefined;
+  }
+  if (isSame) return { ink: known, map };
+  const { transform: _map, ...ink } = annotation;
+  bases.set(annotation.id, new WeakRef(ink));
+  return { ink, map };
+}
+
+const LOOK = [
+  'samples',
+  'instrument',
+  'width',
+  'smoothing',
+  'sensitivity',
+  'angle',
+  'fills',
+  'end',
+  'freeform',
+  'darkens',
+  'color',
+  'opacity',
+  'blend',
+] as const;
+const looksAlike = (a: Ink, b: Ink): boolean => LOOK.every((key) => a[key] === b[key]);
 
 /**
  * How an annotation is drawn at a scale in pixels a point: in as few paths as there can be, of no
  * more points than show.
  */
 export function commandsOf(annotation: Annotation, scale: number): readonly DrawnCommand[] {
-  const { ready, whole } = drawingOf(annotation);
+  const { ready, whole, base, bounds } = drawingOf(annotation);
   // One set of paths serves up to a fifth more of scale.
   const step = Math.ceil(4 * Math.log2(scale)) / 4;
   let commands = ready.get(step);
   if (!commands) {
-    commands = whole.map((command) => drawnCommand(command, SPARE / 2 ** step));
+    commands = base
+      ? commandsOf(base.ink, scale * scaleOf(base.map)).map((command) => ({
+          ...command,
+          matrix: base.map,
+          bounds,
+        }))
+      : whole.map((command) => drawnCommand(command, SPARE / 2 ** step));
     ready.set(step, commands);
   }
   return commands;

@@ -52,6 +52,7 @@ export class PageGestures {
   private readonly tool = this.store.selectSignal(kitFeature.selectTool);
   private readonly slot = this.store.selectSignal(kitFeature.selectActiveSlot);
   private readonly eraser = this.store.selectSignal(kitFeature.selectEraser);
+  private readonly lasso = this.store.selectSignal(kitFeature.selectLasso);
   private readonly buttons = this.store.selectSignal(kitFeature.selectButtons);
 
   /** What a part of the pen does. */
@@ -74,12 +75,12 @@ export class PageGestures {
       );
     }
     if (action === 'lasso')
-      return new LassoGesture(
+      return new LassoGesture(this.lasso(), {
         annotations,
-        target.pointsPerPixel,
-        (ids) => this.selection.take(target.page.id, ids, adds),
-        (way) => target.showLasso(way),
-      );
+        pointsPerPixel: target.pointsPerPixel,
+        select: (ids) => this.selection.take(target.page.id, ids, adds),
+        show: (way) => target.showLasso(way),
+      });
     this.selection.clear();
     return this.write(at, target, {
       pageId: target.page.id,

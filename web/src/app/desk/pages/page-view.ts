@@ -13,8 +13,20 @@ import {
   viewChild,
 } from '@angular/core';
 import type { Page } from '@stylet/core/api';
-import { noAnnotations, type Effect, type PageAnnotations } from '@stylet/core/document';
-import { transform, type Box, type Matrix, type Point } from '@stylet/core/geometry';
+import {
+  noAnnotations,
+  paintingOrder,
+  type Effect,
+  type PageAnnotations,
+} from '@stylet/core/document';
+import {
+  compose,
+  inverse,
+  transform,
+  type Box,
+  type Matrix,
+  type Point,
+} from '@stylet/core/geometry';
 import { blendOf } from '@stylet/core/paint';
 import { lineAt, pageText, type Line } from '@stylet/core/text';
 import { Cancelled } from '../../../workers/pdf-client';
@@ -30,11 +42,13 @@ import { colorAt, type ScreenLayer } from './color-at';
 import { PIXELS_PER_POINT } from './layout';
 import { pageToWindow, placeOnPage, screenToPage, shownSize, shownWay } from './page-geometry';
 import { FingerDrawing } from '../hands/finger-drawing';
+import { Lifted } from './lifted';
 import { LiveViews } from './live-views';
 import { PageGestures, type GesturePage } from './page-gestures';
 import { PageLayers } from './page-layers';
 import { PagePicture } from './page-picture';
 import { PageSource } from './page-source';
+import { PagesOnScreen } from './pages-on-screen';
 import { PenInput, sampleFrom, type PenPart, type PenTarget } from './pen-input';
 import { AnnotationSelection } from '../lasso/annotation-selection';
 import { SelectedLayer } from '../lasso/selected-layer';
@@ -86,6 +100,7 @@ export class PageView {
   private readonly source = inject(PageSource);
   private readonly gestures = inject(PageGestures);
   private readonly views = inject(LiveViews);
+  private readonly pages = inject(PagesOnScreen);
   protected readonly chosen = inject(AnnotationSelection);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
@@ -108,6 +123,11 @@ export class PageView {
     const preview = this.chosen.pageId() === this.page().id ? this.chosen.preview() : undefined;
     return preview ?? this.remains();
   });
+  private readonly chosenHere = computed(() =>
+    this.chosen.pageId() === this.page().id ? this.chosen.ids() : undefined,
+  );
+  private lifted: Lifted | undefined;
+  private readonly lift = viewChild.required<ElementRef<HTMLElement>>('lift');
   private leaveViews: (() => void) | undefined;
   private readonly ring = viewChild.required<ElementRef<HTMLElement>>('ring');
 
@@ -160,7 +180,10 @@ export class PageView {
         this.remains.set(nothingErased);
         this.gestures.ended();
       },
-      hover: (x, y) => this.showRing(x, y),
+      hover: (x, y) => {
+        this.pages.pointer = { x, y };
+        this.showRing(x, y);
+      },
       leave: () => this.ring().nativeElement.classList.remove('shown'),
     };
     const pen = new PenInput(this.host, target, inject(FingerDrawing));
@@ -173,8 +196,10 @@ export class PageView {
       longPress.disconnect();
       this.picture?.leave();
       this.leaveViews?.();
+      this.lifted?.drop();
       this.layers?.release();
     });
+    const lifted = this.chosen.lifted;
     // What is drawn depends on the signals named here and on nothing it happens to read.
     afterRenderEffect(() => {
       const window = this.wanted();
@@ -187,6 +212,14 @@ export class PageView {
     afterRenderEffect(() => {
       const [annotations, remains] = [this.annotations(), this.instead()];
       untracked(() => this.layers.show(annotations, remains));
+    });
+    afterRenderEffect(() => {
+      const [window, ids, annotations] = [this.wanted(), this.chosenHere(), this.annotations()];
+      untracked(() => this.prepareLift(window, ids, annotations));
+    });
+    afterRenderEffect(() => {
+      const [matrix, ids] = [lifted(), this.chosenHere()];
+      untracked(() => this.showLifted(ids ? matrix : undefined));
     });
     afterRenderEffect(() => {
       const [mode, slot, tool] = [this.mode(), this.slot(), this.tool()];
@@ -212,6 +245,41 @@ export class PageView {
     this.layers.resize(window.width, window.height, pageToWindow(this.page(), window));
     this.layers.show(this.annotations(), this.instead());
     this.leaveViews ??= this.views.join(this.page().id, this.layers.live);
+  }
+
+  /** What is selected on this page may be dragged soon. */
+  private prepareLift(
+    window: PageWindow,
+    ids: ReadonlySet<string> | undefined,
+    annotations: PageAnnotations,
+  ): void {
+    if (!ids) {
+      this.lifted?.drop();
+      return;
+    }
+    this.lifted ??= new Lifted(this.lift().nativeElement, (isShown) =>
+      this.host.classList.toggle('lifting', isShown),
+    );
+    const { width, height } = window;
+    const matrix = pageToWindow(this.page(), window);
+    this.lifted.prepare(paintingOrder(annotations), ids, {
+      width,
+      height,
+      matrix,
+      style: this.place(),
+    });
+  }
+
+  private showLifted(matrix: Matrix | undefined): void {
+    if (!matrix) {
+      this.lifted?.hide();
+      return;
+    }
+    // From the canvas to page space, along the map, and back.
+    const { left, top } = this.overCanvas().nativeElement.getBoundingClientRect();
+    const toScreen: Matrix = [1, 0, 0, 1, left, top];
+    const toPage = compose(toScreen, this.screenToPage());
+    this.lifted?.show(compose(compose(toPage, matrix), inverse(toPage)));
   }
 
   private async drawPicture(window: PageWindow, marks: readonly number[]): Promise<void> {

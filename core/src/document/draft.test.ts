@@ -1,0 +1,85 @@
+import fc from 'fast-check';
+import {
+  apply,
+  applyAll,
+  documentState,
+  invert,
+  paintingOrder,
+  type Annotation,
+  type Effect,
+} from './index';
+
+const id = (n: number): string => `018f0000-0000-7000-8000-${String(n).padStart(12, '0')}`;
+const ids = fc.integer({ min: 1, max: 5 }).map(id);
+const pages = fc.integer({ min: 91, max: 92 }).map(id);
+const ink = (annotationId: string, pageId: string, order: string): Annotation => ({
+  kind: 'ink',
+  id: annotationId,
+  pageId,
+  order,
+  color: '#22304a',
+  opacity: 1,
+  author: 'A',
+  created: '2026-09-01T08:00:00.000Z',
+  modified: '2026-09-01T08:00:00.000Z',
+  instrument: 'nib',
+  width: 1,
+  smoothing: 0,
+  samples: '',
+});
+const order = fc.constantFrom('a0', 'a1', 'a2');
+const effect: fc.Arbitrary<Effect> = fc.oneof(
+  fc.record({
+    type: fc.constant('annotation.add' as const),
+    annotation: fc.tuple(ids, pages, order).map((a) => ink(...a)),
+  }),
+  fc.record({
+    type: fc.constant('annotation.change' as const),
+    pageId: pages,
+    annotationId: ids,
+    fields: fc.oneof(
+      fc.record({ color: fc.constantFrom('#111111', '#222222') }),
+      fc.record({ order }),
+      fc.record({ group: fc.oneof(fc.constant(null), ids) }),
+    ),
+  }),
+  fc.record({ type: fc.constant('annotation.remove' as const), pageId: pages, annotationId: ids }),
+  fc.record({
+    type: fc.constant('document.rename' as const),
+    title: fc.constantFrom('One', 'Two'),
+  }),
+);
+
+test('many effects at once come to what they do one by one, painting order included', () => {
+  fc.assert(
+    fc.property(
+      fc.array(effect, { maxLength: 30 }),
+      fc.array(effect, { maxLength: 30 }),
+      (first, then) => {
+        const start = first.reduce(apply, documentState('Zero', []));
+        for (const page of Object.values(start.annotations)) paintingOrder(page);
+        const frozen = JSON.stringify(start);
+        const [one, all] = [then.reduce(apply, start), applyAll(start, then)];
+        expect(all).toEqual(one);
+        for (const pageId of Object.keys(one.annotations))
+          expect(paintingOrder(all.annotations[pageId])).toEqual(
+            paintingOrder(one.annotations[pageId]),
+          );
+        expect(JSON.stringify(start)).toBe(frozen);
+      },
+    ),
+  );
+});
+
+test('a field that was not there goes again when its change is undone', () => {
+  const start = documentState('', [ink(id(1), id(91), 'a0')]);
+  const change: Effect = {
+    type: 'annotation.change',
+    pageId: id(91),
+    annotationId: id(1),
+    fields: { group: id(7), transform: [1, 0, 0, 1, 3, 4] },
+  };
+  const after = apply(start, change);
+  expect(after.annotations[id(91)][id(1)]).toMatchObject({ group: id(7) });
+  expect(apply(after, invert(start, change)!)).toEqual(start);
+});

@@ -1,0 +1,80 @@
+import { apply, changed } from './apply';
+import type { Annotation } from './annotation';
+import type { Effect } from './operation';
+import { keepOrder, type DocumentState } from './state';
+
+/**
+ * A document while many effects are carried out: `apply` copies a page for each effect, which for
+ * thousands on one page takes long; here each page is copied once.
+ */
+export class Draft {
+  private title: string;
+  private readonly pages: Record<string, Record<string, Annotation>>;
+  private readonly copied = new Set<string>();
+  /** Pages on which annotations came, went or changed places in the painting order. */
+  private readonly reordered = new Set<string>();
+
+  constructor(private readonly before: DocumentState) {
+    this.title = before.title;
+    this.pages = { ...before.annotations };
+  }
+
+  /** The document as it is now; what was read from it before changes with the draft. */
+  get state(): DocumentState {
+    return { title: this.title, annotations: this.pages };
+  }
+
+  /** Carries an effect out, as `apply` does. */
+  apply(effect: Effect): void {
+    switch (effect.type) {
+      case 'annotation.add': {
+        const { annotation } = effect;
+        this.page(annotation.pageId)[annotation.id] = annotation;
+        this.reordered.add(annotation.pageId);
+        return;
+      }
+      case 'annotation.change': {
+        const { pageId, annotationId, fields } = effect;
+        const before = this.pages[pageId]?.[annotationId];
+        if (!before) return;
+        this.page(pageId)[annotationId] = changed(before, fields);
+        if (fields.order !== undefined) this.reordered.add(pageId);
+        return;
+      }
+      case 'annotation.remove': {
+        const { pageId, annotationId } = effect;
+        if (!this.pages[pageId]?.[annotationId]) return;
+        delete this.page(pageId)[annotationId];
+        this.reordered.add(pageId);
+        return;
+      }
+      case 'document.rename':
+        this.title = effect.title;
+    }
+  }
+
+  /** The document after all effects; the draft is not to be used any more. */
+  done(): DocumentState {
+    for (const pageId of this.copied)
+      if (!this.reordered.has(pageId))
+        keepOrder(this.before.annotations[pageId], this.pages[pageId]);
+    return this.state;
+  }
+
+  private page(pageId: string): Record<string, Annotation> {
+    if (!this.copied.has(pageId)) {
+      this.copied.add(pageId);
+      this.pages[pageId] = { ...this.pages[pageId] };
+    }
+    return this.pages[pageId];
+  }
+}
+
+/** The document after effects, one after the other. */
+export function applyAll(state: DocumentState, effects: readonly Effect[]): DocumentState {
+  // For a single one `apply` knows how to keep the painting order.
+  if (effects.length === 1) return apply(state, effects[0]);
+  const draft = new Draft(state);
+  for (const effect of effects) draft.apply(effect);
+  return draft.done();
+}

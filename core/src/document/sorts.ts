@@ -1,0 +1,19 @@
+import type { Annotation } from './annotation';
+
+/** The sorts of annotations that selections can be narrowed to. */
+export const annotationSorts = ['ink', 'highlights', 'shapes', 'others'] as const;
+export type AnnotationSort = (typeof annotationSorts)[number];
+
+/** What sort an annotation is of: marks on text count as highlights, other programs' as others. */
+export function sortOf(annotation: Annotation): AnnotationSort {
+  switch (annotation.kind) {
+    case 'ink':
+      return annotation.instrument === 'highlighter' ? 'highlights' : 'ink';
+    case 'shape':
+      return 'shapes';
+    case 'foreign':
+      return 'others';
+    default:
+      return 'highlights';
+  }
+}

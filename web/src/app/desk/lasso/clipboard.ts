@@ -1,0 +1,157 @@
+import { Injectable, inject } from '@angular/core';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import { paintingOrder, type Annotation } from '@stylet/core/document';
+import {
+  inverse,
+  transform,
+  unite,
+  type Box,
+  type Matrix,
+  type Point,
+} from '@stylet/core/geometry';
+import { CLIP_TYPE, clipSchema, copiesOf, type Clip } from '@stylet/core/selection';
+import { Store } from '@ngrx/store';
+import { documentFeature } from '../document/document.reducer';
+import { CanvasSurface } from '../pages/canvas-surface';
+import { boundsOfAnnotation } from '../pages/drawing';
+import { screenToPage } from '../pages/page-geometry';
+import { PagesOnScreen } from '../pages/pages-on-screen';
+import { AnnotationSelection } from './annotation-selection';
+import { SelectionActions } from './selection-actions';
+
+/** Pixels a point of pictures that are copied: 300 to the inch. */
+const SHARP = 300 / 72;
+const MOST_PIXELS = 36e6;
+
+/** Cuts, copies and pastes annotations: on a page, across pages and documents, as a picture. */
+@Injectable()
+export class Clipboard {
+  private readonly store = inject(Store);
+  private readonly selection = inject(AnnotationSelection);
+  private readonly actions = inject(SelectionActions);
+  private readonly pages = inject(PagesOnScreen);
+  private readonly snackBar = inject(MatSnackBar);
+  private readonly documentId = this.store.selectSignal(documentFeature.selectId);
+  private readonly all = this.store.selectSignal(documentFeature.selectAnnotations);
+  /** With Shift what is pasted goes where it was copied. */
+  pastesInPlace = false;
+
+  /** From a button: the browser then asks for the data as it does for the key. */
+  copyHere(): void {
+    document.execCommand('copy');
+  }
+
+  cutHere(): void {
+    document.execCommand('cut');
+  }
+
+  copied(event: ClipboardEvent): void {
+    const clip = this.clip();
+    if (!clip || !event.clipboardData) return;
+    event.preventDefault();
+    event.clipboardData.setData(CLIP_TYPE, JSON.stringify(clip));
+    const words = clip.annotations.flatMap((a) => ('contents' in a ? a.contents : []));
+    event.clipboardData.setData('text/plain', words.join('\n'));
+    if (event.type === 'cut') this.actions.cut();
+  }
+
+  /** Pastes what the clipboard has of ours; whether it had any. */
+  pasted(event: ClipboardEvent): boolean {
+    const text = event.clipboardData?.getData(CLIP_TYPE);
+    if (!text) return false;
+    event.preventDefault();
+    const clip = clipSchema.safeParse(parsed(text));
+    if (clip.success) this.paste(clip.data);
+    else this.tell('What is on the clipboard was made by another version. Copy it again here.');
+    return true;
+  }
+
+  private paste(clip: Clip): void {
+    const { pointer } = this.pages;
+    const target = !this.pastesInPlace && pointer ? this.pages.at(pointer.x, pointer.y) : undefined;
+    const page = target?.page ?? this.pages.current();
+    if (!page) return;
+    const at = target && pointer && transform(screenToPage(page, target.rect), pointer);
+    const above = paintingOrder(this.all()[page.id] ?? {}).at(-1)?.order;
+    const box = boundsOf(clip.annotations);
+    const matrix = at ? movingTo(box, at) : identityOrInside(box, page);
+    this.actions.place(page.id, copiesOf(clip.annotations, { pageId: page.id, above, matrix }));
+  }
+
+  /** Puts a picture of what is selected on the clipboard, for other programs. */
+  async copyPicture(): Promise<void> {
+    const annotations = this.selection.annotations();
+    const box = boundsOf(annotations);
+    if (!box) return;
+    try {
+      const picture = await pictureOf(annotations, box);
+      await navigator.clipboard.write([new ClipboardItem({ 'image/png': picture })]);
+      this.tell('The picture is on the clipboard.');
+    } catch (error) {
+      const reason = error instanceof Error ? error.message : String(error);
+      this.tell(
+        `Nothing was copied: ${reason}. Allow this page to use the clipboard and try again.`,
+      );
+    }
+  }
+
+  private clip(): Clip | undefined {
+    const pageId = this.selection.pageId();
+    const annotations = this.selection.annotations().filter(({ kind }) => kind !== 'foreign');
+    const documentId = this.documentId();
+    if (!pageId || !documentId || annotations.length === 0) return undefined;
+    return { version: 1, documentId, pageId, annotations: [...annotations] };
+  }
+
+  private tell(message: string): void {
+    this.snackBar.open(message, 'Close', { duration: 6000 });
+  }
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined; // Not ours after all; the person is told.
+  }
+}
+
+function boundsOf(annotations: readonly Annotation[]): Box | undefined {
+  const boxes = annotations.flatMap((a) => boundsOfAnnotation(a) ?? []);
+  return boxes.length > 0 ? boxes.reduce(unite) : undefined;
+}
+
+/** Moves a box's middle to a point. */
+function movingTo(box: Box | undefined, { x, y }: Point): Matrix {
+  if (!box) return [1, 0, 0, 1, 0, 0];
+  return [1, 0, 0, 1, x - (box.x0 + box.x1) / 2, y - (box.y0 + box.y1) / 2];
+}
+
+/** Leaves a box where it is, or moves it onto a page that is smaller than the one it was on. */
+function identityOrInside(
+  box: Box | undefined,
+  { width, height }: { width: number; height: number },
+): Matrix {
+  if (!box) return [1, 0, 0, 1, 0, 0];
+  const dx = Math.min(0, width - box.x1);
+  const dy = Math.min(0, height - box.y1);
+  return [1, 0, 0, 1, Math.max(dx, -box.x0), Math.max(dy, -box.y0)];
+}
+
+async function pictureOf(
+  annotations: Parameters<CanvasSurface['draw']>[0],
+  box: Box,
+): Promise<Blob> {
+  const [width, height] = [box.x1 - box.x0 + 4, box.y1 - box.y0 + 4];
+  const scale = Math.min(SHARP, Math.sqrt(MOST_PIXELS / (width * height)));
+  const surface = new CanvasSurface(document.createElement('canvas'));
+  const toPixels = inverse([1 / scale, 0, 0, 1 / scale, box.x0 - 2, box.y0 - 2]);
+  surface.resize(Math.ceil(width * scale), Math.ceil(height * scale), toPixels);
+  surface.draw(annotations);
+  return new Promise((resolve, reject) =>
+    surface.canvas.toBlob(
+      (blob) => (blob ? resolve(blob) : reject(new Error('the picture is too large'))),
+      'image/png',
+    ),
+  );
+}

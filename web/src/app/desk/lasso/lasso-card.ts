@@ -1,0 +1,31 @@
+import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatIconModule } from '@angular/material/icon';
+import type { AnnotationSort } from '@stylet/core/document';
+import { Store } from '@ngrx/store';
+import { kitActions, kitFeature } from '../kit/kit.reducer';
+import { sorts } from './sort-names';
+
+/** How the lasso is drawn, and what it takes. */
+@Component({
+  selector: 'stylet-lasso-card',
+  imports: [MatButtonModule, MatIconModule],
+  templateUrl: './lasso-card.html',
+  styleUrl: '../kit/card.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class LassoCard {
+  readonly closed = output();
+  private readonly store = inject(Store);
+  protected readonly lasso = this.store.selectSignal(kitFeature.selectLasso);
+  protected readonly sorts = sorts;
+
+  protected change(change: Parameters<typeof kitActions.lassoChanged>[0]['change']): void {
+    this.store.dispatch(kitActions.lassoChanged({ change }));
+  }
+
+  protected toggle(sort: AnnotationSort, isOn: boolean): void {
+    const others = this.lasso().sorts.filter((other) => other !== sort);
+    this.change({ sorts: isOn ? [...others, sort] : others });
+  }
+}
