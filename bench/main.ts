@@ -2,9 +2,11 @@ import { lineOf, type Benchmark } from './benchmark';
 import { closeupLive } from './closeup-live';
 import { erasing } from './erase';
 import { exportBenchmarks } from './export';
+import { dragFrames } from './drag-frames';
 import { inkBytes } from './ink-bytes';
 import { inkLive } from './ink-live';
 import { inkOutlines } from './ink-outline';
+import { lassoHit } from './lasso-hit';
 import { openFirstPage } from './open-first-page';
 import { pagingBenchmarks } from './paging';
 import { redrawZoom } from './redraw-zoom';
@@ -19,6 +21,8 @@ const all: readonly Benchmark[] = [
   redrawZoom,
   shapeRecognise,
   closeupLive,
+  lassoHit,
+  dragFrames,
   writingFrames,
   openFirstPage,
   ...exportBenchmarks,

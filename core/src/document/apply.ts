@@ -100,11 +100,9 @@ const fieldsOf: Record<Annotation['kind'], ReadonlySet<string>> = {
  * are null go.
  */
 export function changed(before: Annotation, fields: object): Annotation {
-  const after: Record<string, unknown> = { ...before };
-  for (const [key, value] of Object.entries(fields)) {
-    if (!fieldsOf[before.kind].has(key) || value === undefined) continue;
-    if (value === null) delete after[key];
-    else after[key] = value;
-  }
-  return after as Annotation;
+  const known = Object.entries(fields).filter(
+    ([key, value]) => fieldsOf[before.kind].has(key) && value !== undefined,
+  );
+  const after = Object.entries({ ...before, ...Object.fromEntries(known) });
+  return Object.fromEntries(after.filter(([, value]) => value !== null)) as Annotation;
 }

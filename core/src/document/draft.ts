@@ -44,7 +44,7 @@ export class Draft {
       case 'annotation.remove': {
         const { pageId, annotationId } = effect;
         if (!this.pages[pageId]?.[annotationId]) return;
-        delete this.page(pageId)[annotationId];
+        Reflect.deleteProperty(this.page(pageId), annotationId);
         this.reordered.add(pageId);
         return;
       }

@@ -65,8 +65,8 @@ export class Shortcuts {
   private readonly mode = this.store.selectSignal(kitFeature.selectMode);
 
   down(event: KeyboardEvent): void {
-    // What a menu or a tooltip has taken is not meant for the desk.
-    if (event.defaultPrevented) return;
+    // What a menu takes is not meant for the desk; a tooltip that hides is no reason to do nothing.
+    if (document.querySelector('.mat-mdc-menu-panel')) return;
     if (isTyping(event.target) || this.dialog.openDialogs.length > 0) return;
     const action = this.actionFor(event);
     if (!action) return;
@@ -127,9 +127,8 @@ export class Shortcuts {
   private withControl(key: string, shift: boolean): (() => void) | undefined {
     switch (key) {
       case 'v':
-        // The paste itself comes from the browser.
-        this.clipboard.pastesInPlace = shift;
-        return undefined;
+        // Without Shift the browser says what is on the clipboard.
+        return shift ? () => this.clipboard.pasteInPlace() : undefined;
       case 'd':
         return this.chosen.pageId() ? () => this.actions.duplicate() : undefined;
       case 'a':

@@ -23,6 +23,12 @@ import { SelectionActions } from './selection-actions';
 const SHARP = 300 / 72;
 const MOST_PIXELS = 36e6;
 
+/** What was copied last in this window: it outlives the document it came from. */
+@Injectable({ providedIn: 'root' })
+export class LastClip {
+  clip: Clip | undefined;
+}
+
 /** Cuts, copies and pastes annotations: on a page, across pages and documents, as a picture. */
 @Injectable()
 export class Clipboard {
@@ -33,8 +39,7 @@ export class Clipboard {
   private readonly snackBar = inject(MatSnackBar);
   private readonly documentId = this.store.selectSignal(documentFeature.selectId);
   private readonly all = this.store.selectSignal(documentFeature.selectAnnotations);
-  /** With Shift what is pasted goes where it was copied. */
-  pastesInPlace = false;
+  private readonly last = inject(LastClip);
 
   /** From a button: the browser then asks for the data as it does for the key. */
   copyHere(): void {
@@ -49,6 +54,7 @@ export class Clipboard {
     const clip = this.clip();
     if (!clip || !event.clipboardData) return;
     event.preventDefault();
+    this.last.clip = clip;
     event.clipboardData.setData(CLIP_TYPE, JSON.stringify(clip));
     const words = clip.annotations.flatMap((a) => ('contents' in a ? a.contents : []));
     event.clipboardData.setData('text/plain', words.join('\n'));
@@ -61,14 +67,19 @@ export class Clipboard {
     if (!text) return false;
     event.preventDefault();
     const clip = clipSchema.safeParse(parsed(text));
-    if (clip.success) this.paste(clip.data);
+    if (clip.success) this.paste(clip.data, this.pages.pointer);
     else this.tell('What is on the clipboard was made by another version. Copy it again here.');
     return true;
   }
 
-  private paste(clip: Clip): void {
-    const { pointer } = this.pages;
-    const target = !this.pastesInPlace && pointer ? this.pages.at(pointer.x, pointer.y) : undefined;
+  /** Pastes what was copied last in this window where it was. */
+  pasteInPlace(): void {
+    if (this.last.clip) this.paste(this.last.clip, undefined);
+    else this.tell('Nothing was copied in this window. Ctrl V pastes what other windows copied.');
+  }
+
+  private paste(clip: Clip, pointer: Point | undefined): void {
+    const target = pointer && this.pages.at(pointer.x, pointer.y);
     const page = target?.page ?? this.pages.current();
     if (!page) return;
     const at = target && pointer && transform(screenToPage(page, target.rect), pointer);

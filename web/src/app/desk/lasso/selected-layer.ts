@@ -24,6 +24,12 @@ const HALF_BAR = 190;
 /** How far the grip for turning stands off the frame, in CSS pixels. */
 const STANDS_OFF = 26;
 const BAR = 72;
+/** Sides further apart than this, in CSS pixels, have grips in their middles. */
+const ROOM = 84;
+/** How far corners' grips stand outside the frame, in CSS pixels. */
+const CORNER_OUT = 10;
+/** Frames smaller than this, in CSS pixels, have their grips further out: they can still be moved. */
+const HAND_HOLD = 44;
 /** What an arrow key moves a handle by, in points. */
 const STEP = 1;
 /** A press that goes no further, in CSS pixels, is a tap. */
@@ -108,8 +114,11 @@ export class SelectedLayer {
     const box = this.box();
     const [nw, ne, se, sw] = this.corners();
     if (!box || !nw || this.isLocked()) return [];
+    const centre = { x: (nw.x + se.x) / 2, y: (nw.y + se.y) / 2 };
+    const least = Math.min(Math.abs(se.x - nw.x), Math.abs(se.y - nw.y)) * this.scale();
+    const extra = Math.max(0, (HAND_HOLD - least) / 2);
     // A shape has handles of its own where the frame's would be.
-    const wanted = this.selection.shape() ? (['turn'] as const) : grips.slice(1);
+    const wanted = this.selection.shape() ? (['turn'] as const) : this.roomFor(nw, se);
     return wanted.map((grip) => {
       const share = gripAt(grip) ?? { x: 0.5, y: this.isBarAbove() ? 1 : 0 };
       const along = (a: Point, b: Point, t: number): Point => ({
@@ -118,9 +127,12 @@ export class SelectedLayer {
       });
       const at = along(along(nw, ne, share.x), along(sw, se, share.x), share.y);
       // The grip for turning stands off on the side where the bar is not.
-      const off = (this.isBarAbove() ? -1 : 1) * (STANDS_OFF / this.scale());
+      const off = (this.isBarAbove() ? -1 : 1) * ((STANDS_OFF + extra) / this.scale());
       const beyond = grip === 'turn' ? outwards(sw, nw, off) : { x: 0, y: 0 };
-      const place = this.placeOf({ x: at.x + beyond.x, y: at.y + beyond.y });
+      // Corners stand a little outside, so that small things can be moved as well.
+      const out =
+        grip.length === 2 ? outwards(centre, at, (CORNER_OUT + extra) / this.scale()) : beyond;
+      const place = this.placeOf({ x: at.x + out.x, y: at.y + out.y });
       return { grip, name: GRIP_NAMES[grip], ...place };
     });
   });
@@ -150,9 +162,19 @@ export class SelectedLayer {
     return { left: `clamp(${HALF_BAR}px, ${left}, 100% - ${HALF_BAR}px)`, top, isAbove };
   });
 
+  /** Grips in the middle of sides need room between them, or nothing could be moved. */
+  private roomFor(a: Point, b: Point): Grip[] {
+    const isWide = Math.abs(b.x - a.x) * this.scale() > ROOM;
+    const isHigh = Math.abs(b.y - a.y) * this.scale() > ROOM;
+    return grips.filter((grip) => {
+      if (grip === 'n' || grip === 's') return isHigh;
+      return grip === 'e' || grip === 'w' ? isWide : grip !== 'move';
+    });
+  }
+
   protected grab(event: PointerEvent, grip: Grip): void {
-    if (grip === 'move' && this.isLocked()) return;
     this.catch(event);
+    if (this.isLocked()) return;
     const from = this.toPage()(event.clientX, event.clientY);
     this.held = { grip, from, x: event.clientX, y: event.clientY, isTap: true };
   }
