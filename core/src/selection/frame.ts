@@ -1,8 +1,8 @@
 import type { Box, Matrix, Point } from '../geometry/index';
 
 /** What a frame round a selection is taken hold of by: itself, its turning grip, its corners and sides. */
-export const grips = ['move', 'turn', 'nw', 'n', 'ne', 'e', 'se', 's', 'sw', 'w'] as const;
-export type Grip = (typeof grips)[number];
+export const frameParts = ['move', 'turn', 'nw', 'n', 'ne', 'e', 'se', 's', 'sw', 'w'] as const;
+export type FramePart = (typeof frameParts)[number];
 
 /** Angles this near to a right one, in degrees, are it. */
 const NEAR_RIGHT = 10;
@@ -10,7 +10,7 @@ const NEAR_RIGHT = 10;
 const LEAST = 0.02;
 
 /** Where a grip of a frame is, as shares of its width and height; undefined for moving and turning. */
-export function gripAt(grip: Grip): Point | undefined {
+export function gripAt(grip: FramePart): Point | undefined {
   if (grip === 'move' || grip === 'turn') return undefined;
   return {
     x: grip.includes('w') ? 0 : grip.includes('e') ? 1 : 0.5,
@@ -23,7 +23,7 @@ export function gripAt(grip: Grip): Point | undefined {
  * one space). Corners enlarge in proportion, sides one way; what lies opposite stays. Dragged over to
  * the other side they flip. Turning is about the middle and snaps only near right angles.
  */
-export function gripMatrix(frame: Box, grip: Grip, from: Point, to: Point): Matrix {
+export function gripMatrix(frame: Box, grip: FramePart, from: Point, to: Point): Matrix {
   const [dx, dy] = [to.x - from.x, to.y - from.y];
   if (grip === 'move') return [1, 0, 0, 1, dx, dy];
   const middle = { x: (frame.x0 + frame.x1) / 2, y: (frame.y0 + frame.y1) / 2 };

@@ -22,7 +22,7 @@ import {
 import { compose, distance, identity, inverse, transform, type Point } from '../geometry/index';
 import { areaOf, samplesFromBase64, samplesOf, samplesToBase64, trackOf } from '../ink/index';
 import { paint } from '../paint/index';
-import { copiesOf, gripMatrix, grips, scaling, turning, type Grip } from './index';
+import { copiesOf, gripMatrix, frameParts, scaling, turning, type FramePart } from './index';
 
 const number = fc.double({ min: -200, max: 200, noNaN: true });
 const point = fc.record({ x: number, y: number });
@@ -77,15 +77,15 @@ test('four right angles are none, exactly', () => {
 });
 
 test('whatever grip is dragged, what it holds follows it and what lies opposite stays', () => {
-  const sides = fc.constantFrom<Grip>(...grips.slice(2));
+  const sides = fc.constantFrom<FramePart>(...frameParts.slice(2));
   fc.assert(
     fc.property(frame, sides, fc.double({ min: 2, max: 80, noNaN: true }), (box, grip, by) => {
-      const at = (g: Grip): Point => ({
+      const at = (g: FramePart): Point => ({
         x: g.includes('w') ? box.x0 : g.includes('e') ? box.x1 : (box.x0 + box.x1) / 2,
         y: g.startsWith('n') ? box.y0 : g.startsWith('s') ? box.y1 : (box.y0 + box.y1) / 2,
       });
       const opposite = { nw: 'se', n: 's', ne: 'sw', e: 'w', se: 'nw', s: 'n', sw: 'ne', w: 'e' };
-      const fixed = at(opposite[grip as keyof typeof opposite] as Grip);
+      const fixed = at(opposite[grip as keyof typeof opposite] as FramePart);
       const from = at(grip);
       const way = distance(fixed, from);
       const to = {

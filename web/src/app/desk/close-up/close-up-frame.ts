@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatIconModule } from '@angular/material/icon';
+import { Grip, type Drag } from '../grip/grip';
 import { CloseUp } from './close-up';
 
 type Part = 'frame' | 'width' | 'left' | 'right';
@@ -10,7 +11,7 @@ const STEP = 4;
 /** The frame on the page that the close-up shows, and the margins its lines keep to. */
 @Component({
   selector: 'stylet-close-up-frame',
-  imports: [MatIconModule],
+  imports: [Grip, MatIconModule],
   templateUrl: './close-up-frame.html',
   styleUrl: './close-up-frame.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -41,35 +42,13 @@ export class CloseUpFrame {
     ] as const;
   });
 
-  private held: { part: Part; x: number; y: number } | undefined;
-
-  protected grab(event: PointerEvent, part: Part): void {
-    event.preventDefault();
-    event.stopPropagation();
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
-    this.held = { part, x: event.clientX, y: event.clientY };
-  }
-
-  protected drag(event: PointerEvent): void {
-    if (!this.held) return;
-    const { part, x, y } = this.held;
-    this.held = { part, x: event.clientX, y: event.clientY };
+  protected drag(part: Part, { dx, dy }: Drag): void {
     const scale = this.scale();
-    this.move(part, (event.clientX - x) / scale, (event.clientY - y) / scale);
+    this.move(part, dx / scale, dy / scale);
   }
 
-  protected drop(): void {
-    this.held = undefined;
-  }
-
-  protected key(event: KeyboardEvent, part: Part): void {
-    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[
-      event.key
-    ];
-    if (!by) return;
-    event.preventDefault();
-    event.stopPropagation();
-    this.move(part, STEP * by[0], STEP * by[1]);
+  protected step(part: Part, { x, y }: { x: number; y: number }): void {
+    this.move(part, STEP * x, STEP * y);
   }
 
   private move(part: Part, dx: number, dy: number): void {

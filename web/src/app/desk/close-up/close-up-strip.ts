@@ -17,6 +17,7 @@ import { toMillimetres, toPoints } from '@stylet/core/paper';
 import { Store } from '@ngrx/store';
 import type { PageLink } from '../../../workers/protocol';
 import { documentFeature } from '../document/document.reducer';
+import { Grip } from '../grip/grip';
 import { kitFeature } from '../kit/kit.reducer';
 import { PIXELS_PER_POINT } from '../pages/layout';
 import { PageView } from '../pages/page-view';
@@ -28,7 +29,7 @@ const PAUSE = 420;
 /** The magnified strip: the frame's part of the page, written on like the page itself. */
 @Component({
   selector: 'stylet-close-up',
-  imports: [MatIconModule, MatTooltipModule, PageView],
+  imports: [Grip, MatIconModule, MatTooltipModule, PageView],
   templateUrl: './close-up-strip.html',
   styleUrl: './close-up-strip.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -74,7 +75,6 @@ export class CloseUpStrip {
   /** How far to the right the stroke has come, in points of the page. */
   private reach = -Infinity;
   private moving: ReturnType<typeof setTimeout> | undefined;
-  private resizing: { readonly y: number; readonly height: number } | undefined;
 
   constructor() {
     const destroyed = inject(DestroyRef);
@@ -105,28 +105,10 @@ export class CloseUpStrip {
     this.moving = setTimeout(() => this.closeUp.goOn(), PAUSE);
   }
 
-  protected grab(event: PointerEvent): void {
-    event.preventDefault();
-    (event.target as Element).setPointerCapture(event.pointerId);
-    this.resizing = { y: event.clientY, height: this.closeUp.size().height };
-  }
-
-  protected drag(event: PointerEvent): void {
-    if (!this.resizing) return;
-    const { y, height } = this.resizing;
-    this.closeUp.resize(this.closeUp.size().width, height + y - event.clientY);
-  }
-
-  protected drop(): void {
-    this.resizing = undefined;
-  }
-
-  protected resizeByKey(event: KeyboardEvent): void {
-    const step = event.key === 'ArrowUp' ? 12 : event.key === 'ArrowDown' ? -12 : 0;
-    if (step === 0) return;
-    event.preventDefault();
-    event.stopPropagation();
-    this.closeUp.resize(this.closeUp.size().width, this.closeUp.size().height + step);
+  /** Makes the strip higher by so many CSS pixels. */
+  protected grow(by: number): void {
+    const { width, height } = this.closeUp.size();
+    this.closeUp.resize(width, height + by);
   }
 
   /** An empty or nonsensical pitch is the page's own again. */

@@ -11,6 +11,7 @@ import { MatIconModule } from '@angular/material/icon';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import type { RestingArea as Area } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
+import { Grip, type Drag } from '../grip/grip';
 import { kitActions, kitFeature } from '../kit/kit.reducer';
 import { dragArea, type AreaPart } from './drag-area';
 
@@ -20,7 +21,7 @@ const STEP = 0.02;
 /** An area of the desk on which the hand rests: nothing that touches it does anything. */
 @Component({
   selector: 'stylet-resting-area',
-  imports: [MatIconModule, MatTooltipModule],
+  imports: [Grip, MatIconModule, MatTooltipModule],
   templateUrl: './resting-area.html',
   styleUrl: './resting-area.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -42,42 +43,31 @@ export class RestingArea {
   /** Where it is while it is dragged; kept for the account once it is let go. */
   private readonly dragged = signal<Area | undefined>(undefined);
   protected readonly shown = computed(() => this.dragged() ?? this.area());
-  private held: { part: AreaPart; x: number; y: number } | undefined;
+
+  protected readonly edges = [
+    { part: 'top', name: 'Upper edge of the resting area' },
+    { part: 'left', name: 'Left edge of the resting area' },
+    { part: 'right', name: 'Right edge of the resting area' },
+  ] as const;
 
   protected ignore(event: Event): void {
     event.preventDefault();
     event.stopPropagation();
   }
 
-  protected grab(event: PointerEvent, part: AreaPart): void {
-    this.ignore(event);
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
-    this.held = { part, x: event.clientX, y: event.clientY };
-  }
-
-  protected drag(event: PointerEvent): void {
-    if (!this.held) return;
-    const { part, x, y } = this.held;
-    this.held = { part, x: event.clientX, y: event.clientY };
+  protected drag(part: AreaPart, { dx, dy }: Drag): void {
     const { width, height } = this.host.parentElement!.getBoundingClientRect();
-    const by = { x: (event.clientX - x) / width, y: (event.clientY - y) / height };
-    this.dragged.set(dragArea(this.shown(), part, by));
+    this.dragged.set(dragArea(this.shown(), part, { x: dx / width, y: dy / height }));
   }
 
   protected drop(): void {
-    this.held = undefined;
     const area = this.dragged();
     if (area) this.keep(area);
     this.dragged.set(undefined);
   }
 
-  protected key(event: KeyboardEvent, part: AreaPart): void {
-    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[
-      event.key
-    ];
-    if (!by) return;
-    this.ignore(event);
-    this.keep(dragArea(this.area(), part, { x: STEP * by[0], y: STEP * by[1] }));
+  protected step(part: AreaPart, { x, y }: { x: number; y: number }): void {
+    this.keep(dragArea(this.area(), part, { x: STEP * x, y: STEP * y }));
   }
 
   protected remove(): void {

@@ -10,8 +10,9 @@ import {
   type Box,
   type Point,
 } from '@stylet/core/geometry';
-import { gripAt, gripMatrix, grips, type Grip } from '@stylet/core/selection';
+import { gripAt, gripMatrix, frameParts, type FramePart } from '@stylet/core/selection';
 import { dragHandle, handlesOf, type Handle } from '@stylet/core/shapes';
+import { Grip } from '../grip/grip';
 import { boundsOfAnnotation } from '../pages/drawing';
 import { screenToPage, shownSize } from '../pages/page-geometry';
 import { PagesOnScreen } from '../pages/pages-on-screen';
@@ -40,7 +41,7 @@ const NAMES: Record<Handle['kind'], string> = {
   side: 'Side',
   centre: 'Middle',
 };
-const GRIP_NAMES: Record<Grip, string> = {
+const GRIP_NAMES: Record<FramePart, string> = {
   move: 'Move',
   turn: 'Turn',
   nw: 'Enlarge from the top left',
@@ -56,7 +57,7 @@ const GRIP_NAMES: Record<Grip, string> = {
 /** What is selected on a page: its frame and grips, a shape's handles, and the bar beside it. */
 @Component({
   selector: 'stylet-selected-layer',
-  imports: [SelectionBar],
+  imports: [Grip, SelectionBar],
   templateUrl: './selected-layer.html',
   styleUrl: './selected-layer.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -72,8 +73,8 @@ export class SelectedLayer {
   private readonly actions = inject(SelectionActions);
   private readonly pages = inject(PagesOnScreen);
 
-  private handle: Handle | undefined;
-  private held: { grip: Grip; from: Point; x: number; y: number; isTap: boolean } | undefined;
+  protected handle: Handle | undefined;
+  private held: { grip: FramePart; from: Point; x: number; y: number; isTap: boolean } | undefined;
 
   private readonly view = computed(() => {
     const { width, height, rotation } = this.page();
@@ -163,17 +164,16 @@ export class SelectedLayer {
   });
 
   /** Grips in the middle of sides need room between them, or nothing could be moved. */
-  private roomFor(a: Point, b: Point): Grip[] {
+  private roomFor(a: Point, b: Point): FramePart[] {
     const isWide = Math.abs(b.x - a.x) * this.scale() > ROOM;
     const isHigh = Math.abs(b.y - a.y) * this.scale() > ROOM;
-    return grips.filter((grip) => {
+    return frameParts.filter((grip) => {
       if (grip === 'n' || grip === 's') return isHigh;
       return grip === 'e' || grip === 'w' ? isWide : grip !== 'move';
     });
   }
 
-  protected grab(event: PointerEvent, grip: Grip): void {
-    this.catch(event);
+  protected grab(event: PointerEvent, grip: FramePart): void {
     if (this.isLocked()) return;
     const from = this.toPage()(event.clientX, event.clientY);
     this.held = { grip, from, x: event.clientX, y: event.clientY, isTap: true };
@@ -195,6 +195,10 @@ export class SelectedLayer {
     this.held = undefined;
     const matrix = this.selection.lifted();
     if (!held) return;
+    if (event.type === 'pointercancel') {
+      this.selection.lifted.set(undefined);
+      return;
+    }
     if (held.isTap || !matrix) {
       this.tapped(held.from, event.shiftKey);
       return;
@@ -211,16 +215,6 @@ export class SelectedLayer {
     this.actions.moveToPage(other.page.id, compose(matrix, onto));
   }
 
-  protected cancel(): void {
-    this.held = undefined;
-    this.selection.lifted.set(undefined);
-  }
-
-  protected grabHandle(event: PointerEvent, handle: Handle): void {
-    this.catch(event);
-    this.handle = handle;
-  }
-
   protected dragShape(event: PointerEvent): void {
     const shape = this.selection.dragged() ?? this.selection.shape();
     if (!this.handle || !shape) return;
@@ -235,16 +229,11 @@ export class SelectedLayer {
   }
 
   /** Arrow keys move a handle; what they come to is one step each. */
-  protected step(event: KeyboardEvent, handle: Handle): void {
-    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[
-      event.key
-    ];
+  protected step({ x, y }: { x: number; y: number }, handle: Handle): void {
     const shape = this.selection.shape();
-    if (!by || !shape || event.altKey) return;
-    event.preventDefault();
-    event.stopPropagation();
+    if (!shape) return;
     const shown = transform(this.view(), handle.at);
-    const to = { x: shown.x + STEP * by[0], y: shown.y + STEP * by[1] };
+    const to = { x: shown.x + STEP * x, y: shown.y + STEP * y };
     this.actions.dragShape(dragHandle(shape, handle, transform(inverse(this.view()), to)));
     this.actions.settleShape();
   }
@@ -253,12 +242,6 @@ export class SelectedLayer {
   private tapped(at: Point, adds: boolean): void {
     const found = this.pages.hit(this.page().id, at, 7 / this.scale());
     if (found) this.selection.take(this.page().id, [found.id], adds);
-  }
-
-  private catch(event: PointerEvent): void {
-    event.preventDefault();
-    event.stopPropagation();
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
   }
 
   private placeOf({ x, y }: Point): { left: string; top: string } {

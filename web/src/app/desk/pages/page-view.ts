@@ -13,28 +13,13 @@ import {
   viewChild,
 } from '@angular/core';
 import type { Page } from '@stylet/core/api';
-import {
-  noAnnotations,
-  paintingOrder,
-  type Effect,
-  type PageAnnotations,
-} from '@stylet/core/document';
-import {
-  compose,
-  inverse,
-  transform,
-  type Box,
-  type Matrix,
-  type Point,
-} from '@stylet/core/geometry';
+import { noAnnotations, type Effect, type PageAnnotations } from '@stylet/core/document';
+import { transform, type Box, type Matrix, type Point } from '@stylet/core/geometry';
 import { blendOf } from '@stylet/core/paint';
-import { lineAt, pageText, type Line } from '@stylet/core/text';
-import { Cancelled } from '../../../workers/pdf-client';
 import type { PageLink } from '../../../workers/protocol';
 import { nothingErased, type Remains } from '../gestures/erase-gesture';
 import type { Gesture } from '../gestures/gesture';
 import { LongPress } from '../gestures/long-press';
-import { SelectGesture } from '../gestures/select-gesture';
 import type { KitSlot } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { kitActions, kitFeature, type DeskMode, type Tool } from '../kit/kit.reducer';
@@ -42,11 +27,12 @@ import { colorAt, type ScreenLayer } from './color-at';
 import { PIXELS_PER_POINT } from './layout';
 import { pageToWindow, placeOnPage, screenToPage, shownSize, shownWay } from './page-geometry';
 import { FingerDrawing } from '../hands/finger-drawing';
-import { Lifted } from './lifted';
 import { LiveViews } from './live-views';
 import { PageGestures, type GesturePage } from './page-gestures';
 import { PageLayers } from './page-layers';
+import { PageLift } from './page-lift';
 import { PagePicture } from './page-picture';
+import { PageReading } from './page-reading';
 import { PageSource } from './page-source';
 import { PagesOnScreen } from './pages-on-screen';
 import { PenInput, sampleFrom, type PenPart, type PenTarget } from './pen-input';
@@ -94,8 +80,6 @@ export class PageView {
   protected readonly isPicking = this.store.selectSignal(kitFeature.selectIsPicking);
   private readonly eraser = this.store.selectSignal(kitFeature.selectEraser);
   protected readonly selection = inject(TextSelection);
-  /** The latest selecting of text, until the click that follows it. */
-  private selecting: SelectGesture | undefined;
   private readonly view = inject(ViewState);
   private readonly source = inject(PageSource);
   private readonly gestures = inject(PageGestures);
@@ -111,7 +95,8 @@ export class PageView {
 
   private layers!: PageLayers;
   private picture!: PagePicture;
-  private lines: readonly Line[] | undefined;
+  private readonly reading = new PageReading(this.source, this.selection, this.page, this.index);
+  protected readonly links = this.reading.links;
   /** What an eraser has touched but not yet removed, and what it leaves. */
   private readonly remains = signal<Remains>(nothingErased);
   /** The way of a lasso, and the area of a snip, as the page is shown. */
@@ -126,12 +111,11 @@ export class PageView {
   private readonly chosenHere = computed(() =>
     this.chosen.pageId() === this.page().id ? this.chosen.ids() : undefined,
   );
-  private lifted: Lifted | undefined;
-  private readonly lift = viewChild.required<ElementRef<HTMLElement>>('lift');
+  private readonly liftBox = viewChild.required<ElementRef<HTMLElement>>('lift');
+  private readonly lift = new PageLift(this.host, () => this.liftBox().nativeElement);
   private leaveViews: (() => void) | undefined;
   private readonly ring = viewChild.required<ElementRef<HTMLElement>>('ring');
 
-  protected readonly links = signal<readonly PageLink[]>([]);
   /** Whether what the slot writes lies under the words. */
   protected readonly isUnder = computed(() => blendOf(this.slot()) === 'multiply');
   private present: PageWindow | undefined;
@@ -188,7 +172,8 @@ export class PageView {
     };
     const pen = new PenInput(this.host, target, inject(FingerDrawing));
     const longPress = new LongPress(this.host, {
-      begin: ({ x, y }) => this.selectAt(this.pagePoint(x, y), true),
+      begin: ({ x, y }) =>
+        this.mode() === 'read' ? this.reading.selectAt(this.pagePoint(x, y), true) : undefined,
       sampleOf: (event) => sampleFrom(event, this.screenToPage()),
     });
     inject(DestroyRef).onDestroy(() => {
@@ -196,7 +181,7 @@ export class PageView {
       longPress.disconnect();
       this.picture?.leave();
       this.leaveViews?.();
-      this.lifted?.drop();
+      this.lift.drop();
       this.layers?.release();
     });
     const lifted = this.chosen.lifted;
@@ -215,15 +200,16 @@ export class PageView {
     });
     afterRenderEffect(() => {
       const [window, ids, annotations] = [this.wanted(), this.chosenHere(), this.annotations()];
-      untracked(() => this.prepareLift(window, ids, annotations));
+      untracked(() => this.lift.prepare(this.page(), annotations, ids, window, this.place()));
     });
     afterRenderEffect(() => {
       const [matrix, ids] = [lifted(), this.chosenHere()];
-      untracked(() => this.showLifted(ids ? matrix : undefined));
+      const canvas = this.overCanvas().nativeElement;
+      untracked(() => this.lift.show(ids ? matrix : undefined, this.page(), canvas));
     });
     afterRenderEffect(() => {
       const [mode, slot, tool] = [this.mode(), this.slot(), this.tool()];
-      untracked(() => void this.readPage(mode, slot, tool));
+      untracked(() => this.readPage(mode, slot, tool));
     });
   }
 
@@ -247,72 +233,22 @@ export class PageView {
     this.leaveViews ??= this.views.join(this.page().id, this.layers.live);
   }
 
-  /** What is selected on this page may be dragged soon. */
-  private prepareLift(
-    window: PageWindow,
-    ids: ReadonlySet<string> | undefined,
-    annotations: PageAnnotations,
-  ): void {
-    if (!ids) {
-      this.lifted?.drop();
-      return;
-    }
-    this.lifted ??= new Lifted(this.lift().nativeElement, (isShown) =>
-      this.host.classList.toggle('lifting', isShown),
-    );
-    const { width, height } = window;
-    const matrix = pageToWindow(this.page(), window);
-    this.lifted.prepare(paintingOrder(annotations), ids, {
-      width,
-      height,
-      matrix,
-      style: this.place(),
-    });
-  }
-
-  private showLifted(matrix: Matrix | undefined): void {
-    if (!matrix) {
-      this.lifted?.hide();
-      return;
-    }
-    // From the canvas to page space, along the map, and back.
-    const { left, top } = this.overCanvas().nativeElement.getBoundingClientRect();
-    const toScreen: Matrix = [1, 0, 0, 1, left, top];
-    const toPage = compose(toScreen, this.screenToPage());
-    this.lifted?.show(compose(compose(toPage, matrix), inverse(toPage)));
-  }
-
   private async drawPicture(window: PageWindow, marks: readonly number[]): Promise<void> {
     const frame = this.frame().nativeElement;
     this.picture ??= new PagePicture(this.source, this.index(), frame, () => this.urgency()());
     await this.picture.draw(window, marks);
   }
 
-  /** Reads the text when a highlighter may need it, and the links when they are live. */
-  private async readPage(mode: DeskMode, slot: KitSlot, tool: Tool): Promise<void> {
+  /** The text is read when a highlighter may need it, the links when they are live. */
+  private readPage(mode: DeskMode, slot: KitSlot, tool: Tool): void {
     const isHighlighting = tool === 'pen' && slot.instrument === 'highlighter';
-    const wantsText = mode === 'read' || isHighlighting;
-    try {
-      if (wantsText) this.lines = await this.source.linesOf(this.index());
-      this.links.set(mode === 'read' ? await this.source.linksOf(this.index()) : []);
-    } catch (error) {
-      if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
-    }
+    void this.reading.read(mode === 'read' || isHighlighting, mode === 'read');
   }
 
   protected tapped({ clientX, clientY }: MouseEvent): void {
     if (this.isPicking())
       this.store.dispatch(kitActions.colorPicked({ color: this.colorAt(clientX, clientY) }));
-    else if (this.mode() === 'read') this.takeMark(clientX, clientY);
-  }
-
-  /** In Read, a tap takes hold of the mark under it, or lets go. */
-  private takeMark(x: number, y: number): void {
-    // The click that ends a drag is no tap.
-    const { selecting } = this;
-    this.selecting = undefined;
-    if (selecting?.selects || !this.lines) return;
-    this.selection.take(this.page(), pageText(this.lines), this.pagePoint(x, y));
+    else if (this.mode() === 'read') this.reading.takeMark(this.pagePoint(clientX, clientY));
   }
 
   /** In Write everywhere; in Read on text, which is then selected. */
@@ -320,17 +256,7 @@ export class PageView {
     if (this.view.isSpaceHeld()) return false;
     if (this.mode() === 'write') return true;
     // There fingers move the pages, and rest on a word to select it.
-    if (pointerType === 'touch' || !this.lines) return false;
-    return lineAt(this.lines, this.pagePoint(clientX, clientY)) !== undefined;
-  }
-
-  /** Begins to select text, in Read and where there is some. */
-  private selectAt(at: Point, atOnce: boolean): Gesture | undefined {
-    this.selecting = undefined;
-    if (this.mode() !== 'read' || !this.lines || !lineAt(this.lines, at)) return undefined;
-    const text = pageText(this.lines);
-    this.selecting = new SelectGesture(this.selection, this.page(), text, atOnce);
-    return this.selecting;
+    return pointerType !== 'touch' && this.reading.isText(this.pagePoint(clientX, clientY));
   }
 
   private colorAt(x: number, y: number): string {
@@ -345,11 +271,11 @@ export class PageView {
 
   private beginGesture(part: PenPart, at: Point, adds: boolean): Gesture | undefined {
     if (this.isPicking()) return undefined;
-    if (this.mode() === 'read') return this.selectAt(at, false);
+    if (this.mode() === 'read') return this.reading.selectAt(at, false);
     const action = this.gestures.actionOf(part);
     if (action === 'undo') this.undone.emit();
     if (action === 'undo' || action === 'none') return undefined;
-    if (action === 'pen') void this.readPage(this.mode(), this.slot(), this.tool());
+    if (action === 'pen') this.readPage(this.mode(), this.slot(), this.tool());
     return this.gestures.begin(action, at, adds, this.target());
   }
 
@@ -361,7 +287,7 @@ export class PageView {
       annotations: this.annotations(),
       live: this.layers.live,
       pointsPerPixel: shownSize(this.page()).width / width,
-      lines: () => this.lines,
+      lines: () => this.reading.lines,
       show: (remains) => this.remains.set(remains),
       showLasso: (way) => this.lasso.set(shownWay(this.page(), way)),
       showArea: (area) => this.area.set(area && placeOnPage(this.page(), area)),

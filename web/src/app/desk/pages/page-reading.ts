@@ -1,0 +1,54 @@
+import { signal } from '@angular/core';
+import type { Page } from '@stylet/core/api';
+import type { Point } from '@stylet/core/geometry';
+import { lineAt, pageText, type Line } from '@stylet/core/text';
+import { Cancelled } from '../../../workers/pdf-client';
+import type { PageLink } from '../../../workers/protocol';
+import { SelectGesture } from '../gestures/select-gesture';
+import type { TextSelection } from '../selection/text-selection';
+import type { PageSource } from './page-source';
+
+/** A page's text and links, and selecting its words. */
+export class PageReading {
+  lines: readonly Line[] | undefined;
+  readonly links = signal<readonly PageLink[]>([]);
+  /** The latest selecting of text, until the click that follows it. */
+  private selecting: SelectGesture | undefined;
+
+  constructor(
+    private readonly source: PageSource,
+    private readonly selection: TextSelection,
+    private readonly page: () => Page,
+    private readonly index: () => number,
+  ) {}
+
+  /** Reads the text where it is wanted, and the links where they are live. */
+  async read(wantsText: boolean, wantsLinks: boolean): Promise<void> {
+    try {
+      if (wantsText) this.lines = await this.source.linesOf(this.index());
+      this.links.set(wantsLinks ? await this.source.linksOf(this.index()) : []);
+    } catch (error) {
+      if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
+    }
+  }
+
+  isText(at: Point): boolean {
+    return this.lines !== undefined && lineAt(this.lines, at) !== undefined;
+  }
+
+  /** Begins to select text where there is some; `atOnce` without waiting for a move. */
+  selectAt(at: Point, atOnce: boolean): SelectGesture | undefined {
+    this.selecting = undefined;
+    if (!this.lines || !this.isText(at)) return undefined;
+    this.selecting = new SelectGesture(this.selection, this.page(), pageText(this.lines), atOnce);
+    return this.selecting;
+  }
+
+  /** A tap takes hold of the mark under it, or lets go; the click that ends a drag is no tap. */
+  takeMark(at: Point): void {
+    const { selecting } = this;
+    this.selecting = undefined;
+    if (selecting?.selects || !this.lines) return;
+    this.selection.take(this.page(), pageText(this.lines), at);
+  }
+}
