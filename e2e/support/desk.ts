@@ -127,17 +127,21 @@ export function differing(a: PNG, b: PNG, tolerance = 0): number {
   return count;
 }
 
-/** How much darker a picture is than another, and where the middle of that lies, in pixels. */
-export function inkOn(empty: PNG, written: PNG): { amount: number; x: number; y: number } {
-  let [amount, x, y] = [0, 0, 0];
+/** How much darker a picture is than another, and the first and last column and row of that. */
+export function inkOn(empty: PNG, written: PNG): { amount: number; edges: number[] } {
+  let amount = 0;
+  const edges = [Infinity, -Infinity, Infinity, -Infinity];
   for (let i = 0; i < empty.data.length; i += 4) {
     const darker = empty.data[i] - written.data[i];
     // A page drawn anew may come out a level or two lighter or darker anywhere.
     if (darker < 16) continue;
-    const pixel = i / 4;
     amount += darker;
-    x += darker * (pixel % empty.width);
-    y += darker * Math.floor(pixel / empty.width);
+    if (darker < 60) continue;
+    const [x, y] = [(i / 4) % empty.width, Math.floor(i / 4 / empty.width)];
+    edges[0] = Math.min(edges[0], x);
+    edges[1] = Math.max(edges[1], x);
+    edges[2] = Math.min(edges[2], y);
+    edges[3] = Math.max(edges[3], y);
   }
-  return { amount, x: x / amount, y: y / amount };
+  return { amount, edges };
 }

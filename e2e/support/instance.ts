@@ -62,7 +62,12 @@ export class Instance {
   async bringIn(bytes: Uint8Array, filename: string): Promise<string> {
     const form = new FormData();
     form.append('file', new Blob([Uint8Array.from(bytes)]), filename);
-    const reply = await fetch(`${this.url}/api/documents`, { method: 'POST', body: form });
+    // A connection that was kept may be closed by now: each upload has its own.
+    const reply = await fetch(`${this.url}/api/documents`, {
+      method: 'POST',
+      body: form,
+      headers: { connection: 'close' },
+    });
     return ((await reply.json()) as { id: string }).id;
   }
 

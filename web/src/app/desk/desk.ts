@@ -22,6 +22,7 @@ import { CloseUp } from './close-up/close-up';
 import { CloseUpStrip } from './close-up/close-up-strip';
 import { documentActions, documentFeature } from './document/document.reducer';
 import { Editing } from './document/editing';
+import { Gaps } from './gap/gaps';
 import { Guides } from './guides/guides';
 import { FingerDrawing } from './hands/finger-drawing';
 import { HandsCard } from './hands/hands-card';
@@ -74,6 +75,7 @@ import { TopBar } from './top-bar';
     Clipboard,
     CloseUp,
     FingerDrawing,
+    Gaps,
     Guides,
     HandsCardState,
     LiveViews,

@@ -23,6 +23,7 @@ export const keys = [
   { keys: 'Ctrl X / C / V', does: 'cut, copy, paste at the pointer' },
   { keys: 'Ctrl Shift V', does: 'paste in the same place' },
   { keys: 'Ctrl D', does: 'duplicate what is selected' },
+  { keys: 'P', does: 'gap: push what is below further down, or up' },
   { keys: 'G / H', does: 'ruler, set square' },
   { keys: 'Arrows', does: 'move the guide in focus; Shift ten times as far' },
   { keys: ', / .', does: 'turn the guide in focus by a degree' },
@@ -98,6 +99,8 @@ export class Shortcuts {
         return () => this.store.dispatch(kitActions.toolTaken({ tool: 'eraser' }));
       case 'l':
         return () => this.store.dispatch(kitActions.toolTaken({ tool: 'lasso' }));
+      case 'p':
+        return () => this.store.dispatch(kitActions.toolTaken({ tool: 'gap' }));
       case 'g':
         return () => this.guides.toggle('ruler');
       case 'h':

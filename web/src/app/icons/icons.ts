@@ -19,6 +19,7 @@ import fill from '@material-symbols/svg-400/outlined/format_color_fill.svg';
 import fitPage from '@material-symbols/svg-400/outlined/fit_screen.svg';
 import fitWidth from '@material-symbols/svg-400/outlined/fit_width.svg';
 import ink from '@material-symbols/svg-400/outlined/gesture.svg';
+import gap from '@material-symbols/svg-400/outlined/expand.svg';
 import index from '@material-symbols/svg-400/outlined/toc.svg';
 import lasso from '@material-symbols/svg-400/outlined/lasso_select.svg';
 import closeUp from '@material-symbols/svg-400/outlined/frame_inspect.svg';
@@ -61,6 +62,7 @@ const drawings = {
   fill,
   fitPage,
   fitWidth,
+  gap,
   hands,
   help,
   index,

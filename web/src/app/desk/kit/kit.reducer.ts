@@ -11,7 +11,7 @@ import {
 } from '@ngrx/store';
 import { isOwnColor } from './palettes';
 
-export type Tool = 'pen' | 'eraser' | 'lasso';
+export type Tool = 'pen' | 'eraser' | 'lasso' | 'gap';
 
 export type DeskMode = 'write' | 'read';
 

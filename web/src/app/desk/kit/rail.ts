@@ -101,8 +101,8 @@ export class Rail {
     this.store.dispatch(kitActions.slotTaken({ id: slot.id }));
   }
 
-  /** A second tap opens the tool's card. */
-  protected takeTool(tool: 'eraser' | 'lasso'): void {
+  /** A second tap opens the tool's card, if it has one. */
+  protected takeTool(tool: 'eraser' | 'lasso' | 'gap'): void {
     const isHeld = this.mode() === 'write' && this.tool() === tool;
     this.openId.update((id) => (isHeld && id !== tool ? tool : undefined));
     if (!isHeld) this.store.dispatch(kitActions.toolTaken({ tool }));

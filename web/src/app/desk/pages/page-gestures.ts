@@ -5,7 +5,9 @@ import type { Box, Point } from '@stylet/core/geometry';
 import type { Line } from '@stylet/core/text';
 import { Store } from '@ngrx/store';
 import { Author } from '../../settings/author';
+import { Gaps } from '../gap/gaps';
 import { EraseGesture, type Remains } from '../gestures/erase-gesture';
+import { GapGesture } from '../gestures/gap-gesture';
 import type { Gesture } from '../gestures/gesture';
 import { GuidedGesture } from '../gestures/guided-gesture';
 import { HighlightGesture } from '../gestures/highlight-gesture';
@@ -14,7 +16,7 @@ import { LassoGesture } from '../gestures/lasso-gesture';
 import { StraightGesture } from '../gestures/straight-gesture';
 import { WritingGesture } from '../gestures/writing-gesture';
 import { Guides } from '../guides/guides';
-import { kitActions, kitFeature } from '../kit/kit.reducer';
+import { kitActions, kitFeature, type Tool } from '../kit/kit.reducer';
 import { AnnotationSelection } from '../lasso/annotation-selection';
 import { Meanings } from '../shorthand/meanings';
 import type { LiveLayer } from './live-layer';
@@ -36,6 +38,8 @@ export interface GesturePage {
   show(remains: Remains): void;
   /** Shows the way of a lasso (page space). */
   showLasso(way: readonly Point[]): void;
+  /** Shows the line of a gap and where it is drawn (heights of the page as shown), or none. */
+  showGap(line: { readonly from: number; readonly to: number } | undefined): void;
   /** Marks an area (page space), or none. */
   showArea(area: Box | undefined): void;
 }
@@ -49,6 +53,7 @@ export class PageGestures {
   private readonly views = inject(LiveViews);
   private readonly meanings = inject(Meanings);
   private readonly selection = inject(AnnotationSelection);
+  private readonly gaps = inject(Gaps);
   private readonly tool = this.store.selectSignal(kitFeature.selectTool);
   private readonly slot = this.store.selectSignal(kitFeature.selectActiveSlot);
   private readonly eraser = this.store.selectSignal(kitFeature.selectEraser);
@@ -56,17 +61,12 @@ export class PageGestures {
   private readonly buttons = this.store.selectSignal(kitFeature.selectButtons);
 
   /** What a part of the pen does. */
-  actionOf(part: PenPart): PenAction {
+  actionOf(part: PenPart): PenAction | Tool {
     return part === 'tip' ? this.tool() : this.buttons()[part];
   }
 
   /** The gesture of a press at a point; `adds` to what is selected. */
-  begin(
-    action: 'pen' | 'eraser' | 'lasso',
-    at: Point,
-    adds: boolean,
-    target: GesturePage,
-  ): Gesture {
+  begin(action: Tool, at: Point, adds: boolean, target: GesturePage): Gesture {
     const annotations = paintingOrder(target.annotations);
     if (action === 'eraser') {
       const eraser = this.eraser();
@@ -74,6 +74,10 @@ export class PageGestures {
         target.show(remains),
       );
     }
+    if (action === 'gap')
+      return new GapGesture(
+        this.gaps.on(target.page, target.annotations, (line) => target.showGap(line)),
+      );
     if (action === 'lasso')
       return new LassoGesture(this.lasso(), {
         annotations,

@@ -53,6 +53,7 @@ import { chooseWindow, type PageWindow } from './window';
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
     '[class.write]': "mode() === 'write'",
+    '[class.gapping]': "mode() === 'write' && tool() === 'gap'",
     '[class.selecting]': "mode() === 'write' && tool() === 'lasso'",
     '[class.erasing]': "mode() === 'write' && tool() === 'eraser' && !isPicking()",
     '(click)': 'tapped($event)',
@@ -102,6 +103,9 @@ export class PageView {
   /** The way of a lasso, and the area of a snip, as the page is shown. */
   protected readonly lasso = signal('');
   protected readonly area = signal<Record<string, string> | undefined>(undefined);
+  protected readonly gap = signal<{ readonly from: number; readonly to: number } | undefined>(
+    undefined,
+  );
   protected readonly sheet = computed(() => shownSize(this.page()));
   /** What shows instead of annotations that are being erased or changed. */
   private readonly instead = computed<Remains>(() => {
@@ -213,6 +217,11 @@ export class PageView {
     });
   }
 
+  protected readonly lowest = ({ from, to }: { from: number; to: number }): number =>
+    Math.min(from, to);
+  protected readonly highest = ({ from, to }: { from: number; to: number }): number =>
+    Math.max(from, to);
+
   protected linkPlace({ box }: PageLink): Record<string, string> {
     return placeOnPage(this.page(), box);
   }
@@ -290,6 +299,7 @@ export class PageView {
       lines: () => this.reading.lines,
       show: (remains) => this.remains.set(remains),
       showLasso: (way) => this.lasso.set(shownWay(this.page(), way)),
+      showGap: (line) => this.gap.set(line),
       showArea: (area) => this.area.set(area && placeOnPage(this.page(), area)),
     };
   }
