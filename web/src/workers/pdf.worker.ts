@@ -73,7 +73,11 @@ async function open({ url }: { url: string }): Promise<{ pageCount: number }> {
     verbosity: 0,
   };
   opened = pdfjs.getDocument(parameters as never).promise;
-  return { pageCount: (await opened).numPages };
+  const { numPages } = await opened;
+  // While the desk asks the server what is on the pages, the first one's fonts and pictures are read.
+  const first = await pageAt(0);
+  await first.getOperatorList({ annotationMode: pdfjs.AnnotationMode.ENABLE_STORAGE });
+  return { pageCount: numPages };
 }
 
 async function pageAt(index: number): Promise<PDFPageProxy> {

@@ -131,6 +131,9 @@ export class Desk implements OnDestroy {
   protected readonly indexOpen = signal(innerWidth >= 900);
   private readonly refusal = this.store.selectSignal(syncFeature.selectTrouble);
   protected readonly isLeftHanded = this.store.selectSignal(kitFeature.selectIsLeftHanded);
+  protected readonly hasDrawn = computed(
+    () => this.source.hasDrawn() || this.source.trouble() !== undefined,
+  );
   private readonly hands = this.store.selectSignal(kitFeature.selectHands);
   protected readonly restingArea = computed(() => this.hands()?.restingArea);
   protected readonly isWriting = computed(() => this.mode() === 'write');

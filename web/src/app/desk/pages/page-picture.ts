@@ -61,6 +61,7 @@ export class PagePicture {
           }
         : { left: '0', top: '0', width: '100%', height: '100%' },
     );
+    this.source.hasDrawn.set(true);
     this.frame.replaceChildren(picture);
     release(this.picture);
     this.picture = picture;

@@ -12,6 +12,8 @@ const KEPT_LINES = 40;
 @Injectable()
 export class PageSource implements OnDestroy {
   readonly trouble = signal<string | undefined>(undefined);
+  /** Whether a page has been drawn, or could not be: what else there is to show may follow. */
+  readonly hasDrawn = signal(false);
   readonly pictures = new PictureStore(MOST_PICTURE_BYTES);
   readonly client = new PdfClient(inject(PdfWorkers).take(), (message) =>
     this.trouble.set(message),
