@@ -19,6 +19,7 @@ beforeEach(() => {
     top: signal(0),
     size: signal({ width: 900, height: 700 }),
     currentPage: signal(0),
+    reveal: jest.fn(),
     layout: signal({ pages: [{ top: 20, width: 600, height: 800 }] }),
   };
   TestBed.configureTestingModule({

@@ -128,8 +128,12 @@ export class CloseUp {
     const place = this.place();
     if (!place) return;
     const next = nextAlong(place.frame, this.margins());
-    if (next.kind === 'along') this.place.set({ ...place, frame: next.frame });
-    else this.newLine();
+    if (next.kind === 'newLine') {
+      this.newLine();
+      return;
+    }
+    this.place.set({ ...place, frame: next.frame });
+    this.reveal();
   }
 
   /** Goes back along the line. */
@@ -145,13 +149,21 @@ export class CloseUp {
     const frame = onNextLine(place.frame, this.margins(), this.pitch(), this.pageSize().height);
     if (frame) {
       this.place.set({ ...place, frame });
+      this.reveal();
       return;
     }
     const pageIndex = place.pageIndex + 1;
     if (!this.view.pages()[pageIndex]) return;
     this.place.set({ pageIndex, frame: place.frame });
     this.moveTo(this.margins().left, MARGIN);
+    this.reveal();
     void this.readPitch(pageIndex);
+  }
+
+  /** The frame is seen on the page wherever it has gone. */
+  private reveal(): void {
+    const place = this.place();
+    if (place) this.view.reveal(place.pageIndex, place.frame.y0, place.frame.y1);
   }
 
   private fitFrame(): void {

@@ -91,3 +91,17 @@ test('fitting the page shows all of the page in view', () => {
   expect(view.layout().pages[7].height).toBeLessThanOrEqual(700);
   expect(under(350)[0]).toBe(7);
 });
+
+test('what is to be seen is brought into view, and nothing moves when it is in view', () => {
+  view.scrollTo(0, view.layout().pages[3].top);
+  const before = view.top();
+  view.reveal(3, 100, 200);
+  expect(view.top()).toBe(before);
+  view.reveal(3, 700, 760);
+  const scale = (view.zoom() * 96) / 72;
+  const bottom = view.layout().pages[3].top + 760 * scale;
+  expect(view.top() + 700).toBeGreaterThanOrEqual(bottom);
+  expect(view.top()).toBeLessThan(bottom);
+  view.reveal(1, 0, 50);
+  expect(view.top()).toBeLessThanOrEqual(view.layout().pages[1].top);
+});

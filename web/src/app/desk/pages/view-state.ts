@@ -2,7 +2,10 @@ import { Injectable, computed, inject, signal } from '@angular/core';
 import type { Destination } from '@stylet/core/pdf';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../document/document.reducer';
-import { GAP, clampZoom, fittingZoom, layOut, pageAt } from './layout';
+import { GAP, PIXELS_PER_POINT, clampZoom, fittingZoom, layOut, pageAt } from './layout';
+
+/** Room around what is brought into view, in pixels. */
+const AROUND = 44;
 
 /** A place one has been: a page and how far down it, as a share of its height. */
 export interface Place {
@@ -76,6 +79,19 @@ export class ViewState {
     this.zoom.set(fittingZoom(this.pages(), current, this.size(), kind));
     this.restingZoom.set(this.zoom());
     this.show(kind === 'page' ? { pageIndex: current, share: 0 } : place);
+  }
+
+  /** Scrolls as little as it takes for part of a page (heights as shown, in points) to be in view. */
+  reveal(pageIndex: number, from: number, to: number): void {
+    const page = this.layout().pages[pageIndex];
+    if (!page) return;
+    const scale = this.zoom() * PIXELS_PER_POINT;
+    const top = page.top + from * scale - AROUND;
+    const bottom = page.top + to * scale + AROUND;
+    const { height } = this.size();
+    // Of what does not fit, the beginning shows.
+    const down = Math.min(top, Math.max(this.top(), bottom - height));
+    if (down !== this.top()) this.scrollTo(this.left(), down);
   }
 
   /** Goes to a place and remembers the one left. */
