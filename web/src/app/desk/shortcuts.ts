@@ -10,6 +10,7 @@ import { Clipboard } from './lasso/clipboard';
 import { SelectionActions } from './lasso/selection-actions';
 import { TextSelection } from './selection/text-selection';
 import { PagesOnScreen } from './pages/pages-on-screen';
+import { isTyping } from './typing';
 import { ViewState } from './pages/view-state';
 
 /** Every key the desk knows, as the help sheet shows them. */
@@ -165,13 +166,6 @@ export class Shortcuts {
     const { HelpDialog } = await import('./help-dialog');
     this.dialog.open(HelpDialog);
   }
-}
-
-function isTyping(target: EventTarget | null): boolean {
-  return (
-    target instanceof HTMLElement &&
-    (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
-  );
 }
 
 const isButton = (target: EventTarget | null): boolean => target instanceof HTMLButtonElement;

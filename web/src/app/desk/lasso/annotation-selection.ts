@@ -5,6 +5,7 @@ import {
   sortOf,
   type Annotation,
   type AnnotationSort,
+  type History,
   type ShapeAnnotation,
 } from '@stylet/core/document';
 import type { Matrix } from '@stylet/core/geometry';
@@ -25,8 +26,9 @@ export class AnnotationSelection {
   private readonly editing = inject(Editing);
   private readonly all = this.store.selectSignal(documentFeature.selectAnnotations);
   private readonly selected = signal<Selected | undefined>(undefined);
-  /** Whether it was made in shorthand, and nothing has been done since. */
-  private wasDrawn = false;
+  private readonly history = this.store.selectSignal(documentFeature.selectHistory);
+  /** What could be undone when it was made in shorthand. */
+  private drawnAt: History | undefined;
 
   /** Those that are still there, in painting order. */
   readonly annotations = computed<readonly Annotation[]>(() => {
@@ -69,7 +71,7 @@ export class AnnotationSelection {
   constructor() {
     // A selection made by pen, with nothing else done since, is what undo takes back first.
     this.editing.undoesFirst = () => {
-      if (!this.wasDrawn) return false;
+      if (this.drawnAt !== this.history()) return false;
       this.clear();
       return true;
     };
@@ -86,14 +88,14 @@ export class AnnotationSelection {
       if (next.has(id)) next.delete(id);
       else next.add(id);
     }
-    this.wasDrawn = false;
+    this.drawnAt = undefined;
     this.selected.set(next.size > 0 ? { pageId, ids: next } : undefined);
   }
 
   /** Selects what was ringed in shorthand. */
   takeDrawn(pageId: string, ids: readonly string[]): void {
     this.take(pageId, ids);
-    this.wasDrawn = true;
+    this.drawnAt = this.history();
   }
 
   takePage(pageId: string): void {
@@ -114,7 +116,7 @@ export class AnnotationSelection {
     this.selected.set(undefined);
     this.dragged.set(undefined);
     this.lifted.set(undefined);
-    this.wasDrawn = false;
+    this.drawnAt = undefined;
   }
 
   private withGroups(pageId: string, ids: readonly string[]): Set<string> {

@@ -16,6 +16,7 @@ import { CanvasSurface } from '../pages/canvas-surface';
 import { boundsOfAnnotation } from '../pages/drawing';
 import { screenToPage } from '../pages/page-geometry';
 import { PagesOnScreen } from '../pages/pages-on-screen';
+import { isTyping } from '../typing';
 import { AnnotationSelection } from './annotation-selection';
 import { SelectionActions } from './selection-actions';
 
@@ -52,7 +53,7 @@ export class Clipboard {
 
   copied(event: ClipboardEvent): void {
     const clip = this.clip();
-    if (!clip || !event.clipboardData) return;
+    if (!clip || !event.clipboardData || isTyping(event.target)) return;
     event.preventDefault();
     this.last.clip = clip;
     event.clipboardData.setData(CLIP_TYPE, JSON.stringify(clip));
@@ -64,7 +65,7 @@ export class Clipboard {
   /** Pastes what the clipboard has of ours; whether it had any. */
   pasted(event: ClipboardEvent): boolean {
     const text = event.clipboardData?.getData(CLIP_TYPE);
-    if (!text) return false;
+    if (!text || isTyping(event.target)) return false;
     event.preventDefault();
     const clip = clipSchema.safeParse(parsed(text));
     if (clip.success) this.paste(clip.data, this.pages.pointer);

@@ -152,3 +152,11 @@ test('groups, locks, widths and opacity are set and taken off', () => {
   actions.setOpacity(0.5);
   expect(byId(list[0].id)).toMatchObject({ width: 2, opacity: 0.5 });
 });
+
+test('once something has been done with it, undo takes that back and keeps the selection', () => {
+  selection.takeDrawn(pageId, [list[0].id]);
+  actions.setOpacity(0.5);
+  editing.undo();
+  expect(byId(list[0].id)!.opacity).toBe(1);
+  expect(selection.pageId()).toBe(pageId);
+});

@@ -35,7 +35,7 @@ export class Meanings {
 
   /** What strokes of a slot on a page may mean. */
   of(slot: KitSlot, placement: Placement, live: LiveSurface, target: GesturePage): StrokeMeanings {
-    const annotations = paintingOrder(target.annotations);
+    const annotations = paintingOrder(target.annotations).filter(({ locked }) => !locked);
     const ink = (samples: readonly Sample[]) => () => {
       const gesture = new InkGesture(slot, placement, live);
       gesture.move(samples, []);

@@ -33,7 +33,7 @@ export class RingMeaning implements Meaning {
 
   end(): Effect[] {
     this.live.clear();
-    this.asInk.tell(`Selected ${this.found.length}.`, false);
+    this.asInk.tell(`Selected ${this.found.length}.`);
     return [];
   }
 

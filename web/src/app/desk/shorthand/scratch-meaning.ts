@@ -42,7 +42,8 @@ export class ScratchMeaning implements Meaning {
 
   end(): Effect[] {
     const count = this.targets.length;
-    this.refusable(this.samples).tell(count === 1 ? 'Struck out.' : `Struck out ${count}.`, true);
+    const back = this.targets.map((annotation): Effect => ({ type: 'annotation.add', annotation }));
+    this.refusable(this.samples).tell(count === 1 ? 'Struck out.' : `Struck out ${count}.`, back);
     return this.targets.map(({ id, pageId }) => ({
       type: 'annotation.remove',
       pageId,

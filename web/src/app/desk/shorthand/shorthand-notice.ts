@@ -9,8 +9,8 @@ const SHOWN = 6000;
 
 /** What was done in shorthand, which can be refused: then the stroke is ink after all. */
 export interface Refusable {
-  /** Tells what was done; `isStep` when it changed the document, which refusing takes back. */
-  tell(message: string, isStep: boolean): void;
+  /** Tells what was done; `back` is what refusing does besides, to take it back. */
+  tell(message: string, back?: readonly Effect[]): void;
 }
 
 /** Says what shorthand has done, and gives the stroke back as ink to whoever did not mean it. */
@@ -22,14 +22,13 @@ export class ShorthandNotice {
 
   for(ink: () => Effect[]): Refusable {
     return {
-      tell: (message, isStep) =>
+      tell: (message, back = []) =>
         void this.snackBar
           .open(message, 'Keep as ink', { duration: SHOWN })
           .onAction()
           .subscribe(() => {
-            if (isStep) this.editing.undo();
             this.selection.clear();
-            this.editing.change(ink());
+            this.editing.change([...back, ...ink()]);
           }),
     };
   }

@@ -25,7 +25,7 @@ export class Snipping {
     try {
       const picture = await this.picture(target, area);
       await navigator.clipboard.write([new ClipboardItem({ 'image/png': picture })]);
-      asInk.tell('Snipped: the picture is on the clipboard.', false);
+      asInk.tell('Snipped: the picture is on the clipboard.');
     } catch (error) {
       const reason = error instanceof Error ? error.message : String(error);
       this.snackBar.open(
