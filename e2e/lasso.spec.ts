@@ -200,7 +200,9 @@ test('recoloured, reordered, flipped, duplicated and nudged: what shows is what 
       return all.slice(count).every(({ order }) => order < all[0].order);
     })
     .toBe(true);
+  await expect(desk.page.locator('.mat-mdc-menu-panel')).toHaveCount(0);
   await desk.page.keyboard.press('Escape');
+  await expect(bar(desk)).toHaveCount(0);
   // The page as it is drawn after a reload is the page as it was changed.
   const clip = { x: 300, y: 60, width: 560, height: 260 };
   await desk.page.mouse.move(20, 700);
