@@ -52,6 +52,11 @@ export class Rail {
   protected readonly isLeftHanded = this.store.selectSignal(kitFeature.selectIsLeftHanded);
   private readonly guides = inject(Guides);
   private readonly closeUp = inject(CloseUp);
+  protected readonly tools = [
+    { tool: 'eraser', name: 'Eraser', key: 'E' },
+    { tool: 'lasso', name: 'Lasso', key: 'L' },
+    { tool: 'gap', name: 'Gap', key: 'P' },
+  ] as const;
   /** What lies on the desk beside whatever is in hand. */
   protected readonly aids = [
     {
