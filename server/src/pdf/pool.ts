@@ -7,7 +7,14 @@ export class PdfPool {
 
   /** `filename` is the built `tasks` module. */
   constructor(filename: string, workerData: ThreadData) {
-    this.threads = new Piscina({ filename, maxThreads: 2, idleTimeout: 60_000, workerData });
+    // None before it is needed: Node 20 aborts when a thread is ended while it still loads its module.
+    this.threads = new Piscina({
+      filename,
+      minThreads: 0,
+      maxThreads: 2,
+      idleTimeout: 60_000,
+      workerData,
+    });
   }
 
   read(task: ReadTask): Promise<ReadResult> {
