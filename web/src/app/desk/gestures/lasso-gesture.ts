@@ -1,9 +1,9 @@
 import type { Lasso } from '@stylet/core/api';
 import { enclosedBy, sortOf, type Annotation, type Effect } from '@stylet/core/document';
-import { boxOf, distance, grow, type Point } from '@stylet/core/geometry';
-import { hitsPolygons, type Sample } from '@stylet/core/ink';
+import { boxOf, distance, type Point } from '@stylet/core/geometry';
+import type { Sample } from '@stylet/core/ink';
 import { polygonsOf } from '../pages/drawing';
-import { indexFor } from '../pages/page-index';
+import { indexFor, uppermostAt } from '../pages/page-index';
 import type { Gesture } from './gesture';
 
 /** Way and reach of a tap, in CSS pixels. */
@@ -50,16 +50,9 @@ export class LassoGesture implements Gesture {
 
   private at(point: Point): Annotation[] {
     const { annotations, pointsPerPixel } = this.target;
-    const radius = REACH * pointsPerPixel;
-    const hit = indexFor(annotations)
-      .find(grow(boxOf(point, point), radius))
-      .sort((a, b) => b - a)
-      .map((i) => annotations[i])
-      .find(
-        (a) =>
-          this.settings.sorts.includes(sortOf(a)) &&
-          (a.kind === 'foreign' || hitsPolygons(polygonsOf(a), { from: point, to: point, radius })),
-      );
+    const hit = uppermostAt(annotations, point, REACH * pointsPerPixel, (a) =>
+      this.settings.sorts.includes(sortOf(a)),
+    );
     return hit ? [hit] : [];
   }
 

@@ -1,6 +1,6 @@
 import { indexOf, type Annotation } from '@stylet/core/document';
-import type { Box, Nearby } from '@stylet/core/geometry';
-import type { Polygon } from '@stylet/core/ink';
+import { boxOf, grow, type Box, type Nearby, type Point } from '@stylet/core/geometry';
+import { hitsPolygons, type Polygon } from '@stylet/core/ink';
 import { liesUnder } from '@stylet/core/paint';
 import { polygonsOf } from './drawing';
 
@@ -23,4 +23,22 @@ export function* strokesNear(
     const annotation = annotations[i];
     if (annotation.kind === 'ink' && !liesUnder(annotation)) yield polygonsOf(annotation);
   }
+}
+
+/** The uppermost annotation, of those wanted, within so many points of a point (page space). */
+export function uppermostAt(
+  annotations: readonly Annotation[],
+  at: Point,
+  radius: number,
+  isWanted: (annotation: Annotation) => boolean = () => true,
+): Annotation | undefined {
+  return indexFor(annotations)
+    .find(grow(boxOf(at, at), radius))
+    .sort((a, b) => b - a)
+    .map((i) => annotations[i])
+    .find(
+      (a) =>
+        isWanted(a) &&
+        (a.kind === 'foreign' || hitsPolygons(polygonsOf(a), { from: at, to: at, radius })),
+    );
 }

@@ -1,12 +1,10 @@
 import { Injectable, inject } from '@angular/core';
 import type { Page } from '@stylet/core/api';
 import { paintingOrder, type Annotation } from '@stylet/core/document';
-import { boxOf, grow, type Point } from '@stylet/core/geometry';
-import { hitsPolygons } from '@stylet/core/ink';
+import type { Point } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../document/document.reducer';
-import { polygonsOf } from './drawing';
-import { indexFor } from './page-index';
+import { uppermostAt } from './page-index';
 import { ViewState } from './view-state';
 
 /** A page that shows, and where it lies in the window. */
@@ -41,14 +39,7 @@ export class PagesOnScreen {
 
   /** The uppermost annotation of a page within so many points of a point (page space). */
   hit(pageId: string, at: Point, radius: number): Annotation | undefined {
-    const annotations = paintingOrder(this.all()[pageId] ?? {});
-    return indexFor(annotations)
-      .find(grow(boxOf(at, at), radius))
-      .sort((a, b) => b - a)
-      .map((i) => annotations[i])
-      .find(
-        (a) => a.kind === 'foreign' || hitsPolygons(polygonsOf(a), { from: at, to: at, radius }),
-      );
+    return uppermostAt(paintingOrder(this.all()[pageId] ?? {}), at, radius);
   }
 
   private showing(): PageOnScreen[] {
