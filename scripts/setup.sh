@@ -11,6 +11,7 @@ install_debian_packages() {
   need_package qpdf qpdf
   need_package pdftotext poppler-utils
   need_package mutool mupdf-tools
+  need_package rsvg-convert librsvg2-bin
   [ ${#MISSING[@]} -eq 0 ] && return
   echo "Installing Debian packages: ${MISSING[*]}"
   local as_root=()

@@ -11,6 +11,7 @@ import { documentRoutes } from './documents/routes';
 import { exportRoutes } from './export/routes';
 import { healthRoutes } from './health/routes';
 import { kitRoutes } from './kit/routes';
+import { pictureRoutes } from './pictures/routes';
 import { answerWithProblems } from './problem-replies';
 import type { Services } from './services';
 import { sourceRoutes } from './sources/routes';
@@ -40,6 +41,7 @@ export async function buildApp(
   await app.register(sourceRoutes(services));
   await app.register(exportRoutes(services));
   await app.register(kitRoutes(services));
+  await app.register(pictureRoutes(services));
   app.get('/api/openapi.json', { schema: { hide: true } }, () => app.swagger());
   if (services.config.webFolder) await serveClient(app, services.config.webFolder);
   return app;

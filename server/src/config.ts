@@ -9,6 +9,7 @@ const environmentSchema = z.object({
   /** The built web client; nothing is served when it is absent. */
   STYLET_WEB: z.string().optional(),
   STYLET_MAX_FILE_MB: z.coerce.number().positive().default(2048),
+  STYLET_MAX_PICTURE_MB: z.coerce.number().positive().default(64),
 });
 
 export interface Config {
@@ -18,6 +19,7 @@ export interface Config {
   readonly cacheFolder: string;
   readonly webFolder: string | undefined;
   readonly maxFileBytes: number;
+  readonly maxPictureBytes: number;
 }
 
 /** The configuration from environment variables. Throws with the names of those that are wrong. */
@@ -33,5 +35,6 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     cacheFolder: e.STYLET_CACHE,
     webFolder: e.STYLET_WEB,
     maxFileBytes: e.STYLET_MAX_FILE_MB * 1024 * 1024,
+    maxPictureBytes: e.STYLET_MAX_PICTURE_MB * 1024 * 1024,
   };
 }

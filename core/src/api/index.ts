@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { annotationSchema, idSchema, operationSchema } from '../document/index';
+import { annotationSchema, idSchema, operationSchema, pictureSchema } from '../document/index';
 import { exportModes, type OutlineEntry } from '../pdf/index';
 import { problems, type ProblemCode } from '../problems/index';
 
@@ -88,6 +88,29 @@ export const exportQuerySchema = z.object({
   annotations: z.enum(exportModes).default('editable'),
 });
 
+/** What kinds of files pictures are kept in; a page is a PDF of one. */
+export const pictureTypes = ['jpeg', 'png', 'webp', 'svg', 'page'] as const;
+export type PictureType = (typeof pictureTypes)[number];
+
+/** A picture the server has: the parts of a picture annotation that are the file's. */
+export const pictureFactsSchema = pictureSchema.pick({
+  digest: true,
+  medium: true,
+  width: true,
+  height: true,
+});
+
+/** Part of a page (page space) to be made a picture of, as it is drawn, with or without annotations. */
+export const snipSchema = z.object({
+  pageId: idSchema,
+  region: z
+    .object({ x0: z.number(), y0: z.number(), x1: z.number(), y1: z.number() })
+    .refine(({ x0, y0, x1, y1 }) => x1 > x0 && y1 > y0, { error: 'the region is empty' }),
+  annotations: z.boolean(),
+});
+
+export type PictureFacts = z.infer<typeof pictureFactsSchema>;
+export type SnipRequest = z.infer<typeof snipSchema>;
 export type ProblemBody = z.infer<typeof problemSchema>;
 export type Page = z.infer<typeof pageSchema>;
 export type DocumentSummary = z.infer<typeof documentSummarySchema>;

@@ -1,47 +1,12 @@
 import { z } from 'zod';
 import { instruments, strokeEnds } from '../ink/index';
 import { pointCounts, shapeForms } from '../shapes/index';
+import { common, finite, matrixSchema, originSchema } from './common-fields';
+import { pictureSchema } from './picture';
 
 /** How an annotation's colour mixes with what lies under it (ISO 32000-1, 11.3.5). */
 export const blends = ['normal', 'multiply'] as const;
 export type Blend = (typeof blends)[number];
-
-/** Lower-case UUID; new ones are version 7 (RFC 9562), so that they sort by time of creation. */
-export const idSchema = z.uuid();
-const colorSchema = z.string().regex(/^#[0-9a-f]{6}$/i);
-const finite = z.number().finite();
-
-/** Where an annotation stands in the imported file, and its date there; undefined for our own. */
-export const originSchema = z.object({
-  object: z.int().nonnegative(),
-  generation: z.int().nonnegative(),
-  /** `modified` as imported: while it is unchanged, the file's own object is left alone. */
-  modified: z.string(),
-});
-
-const common = {
-  id: idSchema,
-  pageId: idSchema,
-  /** Place in the painting order of the page: a fractional index, compared as a plain string. */
-  order: z.string().min(1).max(200),
-  color: colorSchema,
-  opacity: z.number().min(0).max(1),
-  author: z.string().max(200),
-  created: z.iso.datetime(),
-  modified: z.iso.datetime(),
-  origin: originSchema.optional(),
-  /** Annotations of one group are selected together. */
-  group: idSchema.optional(),
-  /** What is locked is not selected by drawing round it, and not erased. */
-  locked: z.boolean().optional(),
-};
-
-/** An affine map that flattens nothing; see `Matrix`. */
-export const matrixSchema = z
-  .tuple([finite, finite, finite, finite, finite, finite])
-  .refine(([a, b, c, d]) => Math.abs(a * d - b * c) > 1e-12, {
-    error: 'a map that flattens the page cannot be taken back',
-  });
 
 /** What a stroke looks like, for annotations and for slots: see `StrokeStyle`. */
 export const strokeStyleSchema = z.object({
@@ -115,6 +80,7 @@ export const annotationSchema = z.discriminatedUnion('kind', [
   inkSchema,
   shapeSchema.refine(hasItsPoints, { error: 'a shape needs the points of its form' }),
   markupSchema,
+  pictureSchema,
   foreignSchema,
 ]);
 
@@ -123,7 +89,6 @@ function hasItsPoints({ form, points }: z.infer<typeof shapeSchema>): boolean {
   return points.length >= least && points.length <= most;
 }
 
-export type Origin = z.infer<typeof originSchema>;
 export type Quad = z.infer<typeof quadSchema>;
 export type InkStyle = z.infer<typeof strokeStyleSchema>;
 export type Ink = z.infer<typeof inkSchema>;

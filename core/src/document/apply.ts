@@ -1,5 +1,7 @@
+import type { z } from 'zod';
 import { foreignSchema, inkSchema, markupSchema, shapeSchema, type Annotation } from './annotation';
 import type { Effect } from './operation';
+import { pictureSchema } from './picture';
 import { noAnnotations, withAnnotation, type DocumentState, type PageAnnotations } from './state';
 
 /**
@@ -86,23 +88,31 @@ function withPage(state: DocumentState, pageId: string, page: PageAnnotations): 
   return { ...state, annotations: { ...state.annotations, [pageId]: page } };
 }
 
-const fieldsOf: Record<Annotation['kind'], ReadonlySet<string>> = {
-  ink: new Set(Object.keys(inkSchema.shape)),
-  shape: new Set(Object.keys(shapeSchema.shape)),
-  highlight: new Set(Object.keys(markupSchema.shape)),
-  underline: new Set(Object.keys(markupSchema.shape)),
-  strikeout: new Set(Object.keys(markupSchema.shape)),
-  foreign: new Set(Object.keys(foreignSchema.shape)),
+/** The fields of each kind of annotation, and whether it can be without. */
+const fieldsOf: Record<Annotation['kind'], ReadonlyMap<string, boolean>> = {
+  ink: fieldsIn(inkSchema),
+  shape: fieldsIn(shapeSchema),
+  highlight: fieldsIn(markupSchema),
+  underline: fieldsIn(markupSchema),
+  strikeout: fieldsIn(markupSchema),
+  picture: fieldsIn(pictureSchema),
+  foreign: fieldsIn(foreignSchema),
 };
+
+function fieldsIn(schema: z.ZodObject): Map<string, boolean> {
+  const fields = Object.entries(schema.shape as Record<string, z.ZodType>);
+  return new Map(fields.map(([key, field]) => [key, field.safeParse(undefined).success]));
+}
 
 /**
  * An annotation with fields changed. Only those this kind of annotation has are taken over; those that
- * are null go.
+ * are null go, where it can be without.
  */
 export function changed(before: Annotation, fields: object): Annotation {
-  const known = Object.entries(fields).filter(
-    ([key, value]) => fieldsOf[before.kind].has(key) && value !== undefined,
-  );
+  const known = Object.entries(fields).filter(([key, value]) => {
+    const canBeWithout = fieldsOf[before.kind].get(key);
+    return canBeWithout !== undefined && value !== undefined && (value !== null || canBeWithout);
+  });
   const after = Object.entries({ ...before, ...Object.fromEntries(known) });
   return Object.fromEntries(after.filter(([, value]) => value !== null)) as Annotation;
 }

@@ -2,6 +2,7 @@ import { apply, changed } from './apply';
 import type { Annotation } from './annotation';
 import type { Effect } from './operation';
 import { keepOrder, type DocumentState } from './state';
+import { stratumOf } from './strata';
 
 /**
  * A document while many effects are carried out: `apply` copies a page for each effect, which for
@@ -37,8 +38,10 @@ export class Draft {
         const { pageId, annotationId, fields } = effect;
         const before = this.pages[pageId]?.[annotationId];
         if (!before) return;
-        this.page(pageId)[annotationId] = changed(before, fields);
-        if (fields.order !== undefined) this.reordered.add(pageId);
+        const after = changed(before, fields);
+        this.page(pageId)[annotationId] = after;
+        if (after.order !== before.order || stratumOf(after) !== stratumOf(before))
+          this.reordered.add(pageId);
         return;
       }
       case 'annotation.remove': {

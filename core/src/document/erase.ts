@@ -28,8 +28,12 @@ export interface EraserSettings {
 export const eraserTargets = ['both', 'ink', 'highlights'] as const;
 export type EraserTarget = (typeof eraserTargets)[number];
 
-/** Whether an eraser of this target takes the annotation. Other programs' go by their subtype. */
+/**
+ * Whether an eraser of this target takes the annotation. Other programs' go by their subtype; pictures
+ * are never erased.
+ */
 export function isTargeted(annotation: Annotation, target: EraserTarget): boolean {
+  if (annotation.kind === 'picture') return false;
   if (target === 'both') return true;
   const marksText =
     annotation.kind === 'ink' || annotation.kind === 'shape'

@@ -1,4 +1,7 @@
+export { idSchema, matrixSchema, originSchema, type Origin } from './common-fields';
 export * from './annotation';
+export * from './picture';
+export * from './strata';
 export * from './operation';
 export * from './state';
 export * from './apply';

@@ -1,17 +1,19 @@
 import { z } from 'zod';
+import { idSchema } from './common-fields';
 import {
   annotationSchema,
-  idSchema,
   inkSchema,
   markupSchema,
   shapeSchema,
   strokeStyleSchema,
 } from './annotation';
+import { pictureSchema } from './picture';
 
 const { instrument, width, smoothing, ...optionalStyle } = strokeStyleSchema.shape;
 const optional = {
   ...optionalStyle,
   ...inkSchema.pick({ group: true, locked: true, transform: true }).shape,
+  ...pictureSchema.pick({ crop: true, inFront: true, source: true }).shape,
 };
 
 /** The fields of an annotation that can be changed in place; those it may lack go when they are null. */

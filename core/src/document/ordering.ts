@@ -1,32 +1,60 @@
 import { generateNKeysBetween } from 'fractional-indexing';
 import type { Annotation } from './annotation';
+import type { AnnotationFields } from './operation';
+import { strata, stratumOf, type Stratum } from './strata';
 
 /** Where annotations go in the painting order. */
 export const orderings = ['front', 'forward', 'backward', 'back'] as const;
 export type Ordering = (typeof orderings)[number];
 
+/** What changes of an annotation that goes somewhere else in the painting order. */
+export type NewOrder = Pick<AnnotationFields, 'order' | 'inFront'>;
+
 /**
- * New painting orders for chosen annotations of a page, by id: to the front or the back, or past the
- * next one that is not chosen. They keep their order among each other. `page` is in painting order;
- * nothing is returned where they are there already.
+ * New places in the painting order for chosen annotations of a page, by id: at the front or the back,
+ * or past the next one that is not chosen. They keep their order among each other. Pictures may get
+ * over what is written, and under it again; everything else stays in its stratum. `page` is in
+ * painting order; nothing is returned where they are there already.
  */
 export function reordered(
   page: readonly Annotation[],
   chosen: ReadonlySet<string>,
   to: Ordering,
-): Map<string, string> {
+): Map<string, NewOrder> {
   const moving = page.filter(({ id }) => chosen.has(id));
   const others = page.filter(({ id }) => !chosen.has(id));
   if (moving.length === 0 || others.length === 0) return new Map();
   const place = placeFor(page, others, chosen, to);
   const isThere = page.slice(place, place + moving.length).every(({ id }) => chosen.has(id));
   if (isThere) return new Map();
-  const keys = generateNKeysBetween(
-    others[place - 1]?.order ?? null,
-    nextOrder(others, place),
-    moving.length,
-  );
-  return new Map(moving.map(({ id }, i) => [id, keys[i]]));
+  const isOver = place > 0 && stratumOf(others[place - 1]) !== 'paper';
+  const newStratum = (annotation: Annotation): Stratum =>
+    annotation.kind === 'picture' ? (isOver ? 'over' : 'paper') : stratumOf(annotation);
+  const changes = new Map<string, NewOrder>();
+  for (const stratum of strata) {
+    const group = moving.filter((annotation) => newStratum(annotation) === stratum);
+    const keys = keysIn(stratum, others, place, group.length);
+    group.forEach((annotation, i) => {
+      const inFront = annotation.kind === 'picture' ? { inFront: isOver || null } : {};
+      changes.set(annotation.id, { order: keys[i], ...inFront });
+    });
+  }
+  return changes;
+}
+
+/** So many orders between those of a stratum that lie below a place and those above it. */
+function keysIn(
+  stratum: Stratum,
+  others: readonly Annotation[],
+  place: number,
+  count: number,
+): string[] {
+  const isHere = (annotation: Annotation): boolean => stratumOf(annotation) === stratum;
+  const below = others.slice(0, place).findLast(isHere)?.order ?? null;
+  // Orders need not differ: the next one that is greater than the one below bounds the new ones.
+  const above = others.slice(place).filter(isHere);
+  const next = above.find(({ order }) => below === null || order > below)?.order ?? null;
+  return generateNKeysBetween(below, next, count);
 }
 
 /** How many of the others lie under the chosen ones afterwards. */
@@ -47,12 +75,4 @@ function placeFor(
     case 'backward':
       return Math.max(0, at(page.findIndex(({ id }) => chosen.has(id))) - 1);
   }
-}
-
-/** Orders need not differ: the next one that is greater than the one below bounds the new ones. */
-function nextOrder(others: readonly Annotation[], place: number): string | null {
-  const below = others[place - 1]?.order;
-  return (
-    others.slice(place).find(({ order }) => below === undefined || order > below)?.order ?? null
-  );
 }

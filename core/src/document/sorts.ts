@@ -1,7 +1,7 @@
 import type { Annotation } from './annotation';
 
 /** The sorts of annotations that selections can be narrowed to. */
-export const annotationSorts = ['ink', 'highlights', 'shapes', 'others'] as const;
+export const annotationSorts = ['ink', 'highlights', 'shapes', 'pictures', 'others'] as const;
 export type AnnotationSort = (typeof annotationSorts)[number];
 
 /** What sort an annotation is of: marks on text count as highlights, other programs' as others. */
@@ -11,6 +11,8 @@ export function sortOf(annotation: Annotation): AnnotationSort {
       return annotation.instrument === 'highlighter' ? 'highlights' : 'ink';
     case 'shape':
       return 'shapes';
+    case 'picture':
+      return 'pictures';
     case 'foreign':
       return 'others';
     default:

@@ -1,4 +1,5 @@
 import type { Annotation } from './annotation';
+import { heightOfStratum } from './strata';
 
 export type PageAnnotations = Readonly<Record<string, Annotation>>;
 
@@ -6,6 +7,14 @@ export type PageAnnotations = Readonly<Record<string, Annotation>>;
 export interface DocumentState {
   readonly title: string;
   readonly annotations: Readonly<Record<string, PageAnnotations>>;
+}
+
+/** The highest `order` on a page; what gets one above it lies uppermost in its stratum. */
+export function highestOrder(page: PageAnnotations): string | undefined {
+  let highest: string | undefined;
+  for (const { order } of Object.values(page))
+    if (highest === undefined || order > highest) highest = order;
+  return highest;
 }
 
 export const noAnnotations: PageAnnotations = Object.freeze({});
@@ -31,15 +40,17 @@ export function paintingOrder(page: PageAnnotations): readonly Annotation[] {
 }
 
 /**
- * A page with an annotation that was not on it. What is written last mostly lies on top: its page
- * need not be sorted again, which takes long on a full one.
+ * A page with an annotation that was not on it. Its page need not be sorted again, which takes long
+ * on a full one: what is written last mostly lies on top.
  */
 export function withAnnotation(page: PageAnnotations, annotation: Annotation): PageAnnotations {
   const after = { ...page, [annotation.id]: annotation };
   const list = ordered.get(page);
-  const top = list?.at(-1);
-  if (list && (!top || comparePainting(top, annotation) < 0))
-    ordered.set(after, [...list, annotation]);
+  if (list) {
+    let at = list.length;
+    while (at > 0 && comparePainting(list[at - 1], annotation) > 0) at--;
+    ordered.set(after, list.toSpliced(at, 0, annotation));
+  }
   return after;
 }
 
@@ -53,12 +64,14 @@ export function keepOrder(before: PageAnnotations, after: PageAnnotations): void
     );
 }
 
-/** The annotations in painting order: by `order`, then by id. */
+/** The annotations in painting order: by stratum, then by `order`, then by id. */
 export function inPaintingOrder(annotations: Iterable<Annotation>): Annotation[] {
   return [...annotations].sort(comparePainting);
 }
 
 function comparePainting(a: Annotation, b: Annotation): number {
+  const [below, above] = [heightOfStratum(a), heightOfStratum(b)];
+  if (below !== above) return below - above;
   if (a.order !== b.order) return a.order < b.order ? -1 : 1;
   return a.id < b.id ? -1 : 1;
 }

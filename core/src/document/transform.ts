@@ -32,6 +32,8 @@ export function transformedFields(
       const width = Math.min(200, annotation.width * scaleOf(matrix));
       return { form, points: [...points], bends: [...(bends ?? [])], width };
     }
+    case 'picture':
+      return { transform: tuple(compose(annotation.transform, matrix)) };
     case 'foreign':
       return undefined;
     default:

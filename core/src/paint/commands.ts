@@ -1,11 +1,13 @@
 import {
+  blendOf,
+  cropOutline,
   outlineStyle,
   shapeStrokes,
   type Annotation,
   type Blend,
   type Ink,
-  type InkStyle,
   type Markup,
+  type Picture,
   type Quad,
   type ShapeAnnotation,
 } from '../document/index';
@@ -22,13 +24,34 @@ import {
 import { shapeArea } from '../shapes/index';
 
 /** Paint pieces, opaque and one over the other, and lay the whole of it on the page. */
-export interface PaintCommand {
+export interface FillCommand {
   readonly pieces: readonly Piece[];
   readonly color: string;
   readonly opacity: number;
   /** `multiply`: it lies under the words (ISO 32000-1, 11.3.5). */
   readonly blend: Blend;
 }
+
+/** Lay a picture on the page: what of its unit square lies within an outline, mapped to page space. */
+export interface PictureCommand {
+  readonly picture: string;
+  readonly matrix: Matrix;
+  /** Undefined for the whole of it. */
+  readonly crop: Polygon | undefined;
+  readonly opacity: number;
+}
+
+export type PaintCommand = FillCommand | PictureCommand;
+
+export const isFill = (command: PaintCommand): command is FillCommand => 'pieces' in command;
+
+/** What a command covers, in page space. */
+export const coveredBy = (command: PaintCommand): readonly Polygon[] =>
+  isFill(command)
+    ? command.pieces.map(({ polygon }) => polygon)
+    : [mapPolygon((command.crop ?? UNIT_SQUARE).slice(), command.matrix)];
+
+const UNIT_SQUARE = cropOutline({});
 
 /**
  * What an annotation looks like. Foreign annotations are drawn from their own appearance: none.
@@ -44,26 +67,24 @@ export function paint(annotation: Annotation, ink: 'pieces' | 'whole' = 'pieces'
     case 'underline':
     case 'strikeout':
       return [paintMarkup(annotation)];
+    case 'picture':
+      return [paintPicture(annotation)];
     case 'foreign':
       return [];
   }
 }
 
-/** How ink of a style mixes with what lies under it. */
-export function blendOf({ instrument, blend }: InkStyle): Blend {
-  return blend ?? (instrument === 'highlighter' || instrument === 'wash' ? 'multiply' : 'normal');
+function paintPicture(picture: Picture): PictureCommand {
+  const { digest, transform, crop, opacity } = picture;
+  return {
+    picture: digest,
+    matrix: transform,
+    crop: crop ? cropOutline(picture) : undefined,
+    opacity,
+  };
 }
 
-/** Whether the annotation is painted under the page's words and the other ink. */
-export function liesUnder(annotation: Annotation): boolean {
-  return (
-    annotation.kind === 'highlight' ||
-    ((annotation.kind === 'ink' || annotation.kind === 'shape') &&
-      blendOf(annotation) === 'multiply')
-  );
-}
-
-function paintInk(ink: Ink, pieces: typeof strokePieces): PaintCommand[] {
+function paintInk(ink: Ink, pieces: typeof strokePieces): FillCommand[] {
   const { color, opacity } = ink;
   const blend = blendOf(ink);
   const drawn = pieces(ink, samplesFromBase64(ink.samples));
@@ -80,7 +101,7 @@ function mapped(piece: Piece, matrix: Matrix): Piece {
 }
 
 /** The area first, if it is filled, and the outline on it. */
-function paintShape(shape: ShapeAnnotation, pieces: typeof strokePieces): PaintCommand[] {
+function paintShape(shape: ShapeAnnotation, pieces: typeof strokePieces): FillCommand[] {
   const { color, opacity } = shape;
   const blend = blendOf(shape);
   const style = outlineStyle(shape);
@@ -96,7 +117,7 @@ function paintShape(shape: ShapeAnnotation, pieces: typeof strokePieces): PaintC
   ];
 }
 
-function paintMarkup(markup: Markup): PaintCommand {
+function paintMarkup(markup: Markup): FillCommand {
   const polygons = markup.quads.map((quad) =>
     markup.kind === 'highlight' ? wholeQuad(quad) : lineAcross(quad, LINE_AT[markup.kind]),
   );

@@ -1,16 +1,7 @@
-import {
-  blendOf,
-  contrast,
-  hexOf,
-  hexOfHsl,
-  hslOf,
-  liesUnder,
-  luminance,
-  paint,
-  rgbOf,
-} from './index';
+import { contrast, hexOf, hexOfHsl, hslOf, luminance, paint, rgbOf } from './index';
 import fc from 'fast-check';
-import { newId, type Markup } from '../document/index';
+import { blendOf, newId, stratumOf, type Markup } from '../document/index';
+import type { FillCommand } from './index';
 
 // WCAG 2.2, definitions of relative luminance and contrast ratio: black and white are 21:1 apart.
 test('contrast as WCAG defines it', () => {
@@ -73,15 +64,15 @@ const markup = (kind: Markup['kind']): Markup => ({
 });
 
 test('a highlight fills its quads and lies under the words', () => {
-  const [command] = paint(markup('highlight'));
+  const [command] = paint(markup('highlight')) as FillCommand[];
   expect([...command.pieces[0].polygon]).toEqual([0, 0, 100, 0, 100, 10, 0, 10]);
   expect(command.blend).toBe('multiply');
-  expect(liesUnder(markup('highlight'))).toBe(true);
+  expect(stratumOf(markup('highlight'))).toBe('under');
 });
 
 test('an underline lies low, a strikeout in the middle of the line, both over the words', () => {
   const middle = (kind: 'underline' | 'strikeout'): number => {
-    const [{ pieces, blend }] = paint(markup(kind));
+    const [{ pieces, blend }] = paint(markup(kind)) as FillCommand[];
     const [{ polygon }] = pieces;
     expect(blend).toBe('normal');
     return (polygon[1] + polygon[5]) / 2;

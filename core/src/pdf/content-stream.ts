@@ -1,6 +1,13 @@
-import { simplify, type Matrix } from '../geometry/index';
+import { compose, simplify, type Matrix } from '../geometry/index';
 import type { Piece, Polygon } from '../ink/index';
-import { rgbOf, type PaintCommand } from '../paint/index';
+import {
+  coveredBy,
+  isFill,
+  rgbOf,
+  type FillCommand,
+  type PaintCommand,
+  type PictureCommand,
+} from '../paint/index';
 import { PdfDict, name, serializeNumber } from './objects/index';
 
 /** Paint commands as a content stream (ISO 32000-1, 7.8.2) and what it names. */
@@ -12,12 +19,15 @@ export interface Content {
   readonly grains: readonly number[];
   /** Transparency groups (11.6.6) it draws; named by `groupName` and their place here. */
   readonly groups: readonly Content[];
+  /** Pictures it lays down, by their files' digests; named by `pictureName` and their place here. */
+  readonly pictures: readonly string[];
 }
 
 /** The name of the colour space for patterns that are given their colour. */
 export const GRAIN_SPACE = 'GS';
 export const grainName = (level: number): string => `G${level}`;
 export const groupName = (index: number): string => `X${index}`;
+export const pictureName = (index: number): string => `P${index}`;
 
 /** Points of outlines nearer than this to the line without them are left out: 1/50 pt. */
 const TOLERANCE = 0.02;
@@ -27,16 +37,22 @@ export function contentOf(commands: readonly PaintCommand[], toUser: Matrix): Co
   const states = new Map<string, PdfDict>();
   const grains = new Set<number>();
   const groups: Content[] = [];
+  const pictures: string[] = [];
   const writer = new ContentWriter();
   for (const command of commands) {
     const state = stateName(command);
     states.set(state, stateDict(command));
+    if (!isFill(command)) {
+      writer.picture(command, state, pictureName(pictures.length), toUser);
+      pictures.push(command.picture);
+      continue;
+    }
     writer.text(`/${state} gs\n`);
     const paths = pathsOf(command.pieces);
     const shows = command.opacity < 1 || command.blend !== 'normal';
     if (shows && paths.length > 1) {
       // What is painted twice must not show twice.
-      const opaque: PaintCommand = { ...command, opacity: 1, blend: 'normal' };
+      const opaque: FillCommand = { ...command, opacity: 1, blend: 'normal' };
       writer.text(`/${groupName(groups.length)} Do\n`);
       groups.push(contentOf([opaque], toUser));
       continue;
@@ -52,7 +68,13 @@ export function contentOf(commands: readonly PaintCommand[], toUser: Matrix): Co
       writer.text('f\n');
     }
   }
-  return { bytes: writer.bytes(), states: new PdfDict(states), grains: [...grains], groups };
+  return {
+    bytes: writer.bytes(),
+    states: new PdfDict(states),
+    grains: [...grains],
+    groups,
+    pictures,
+  };
 }
 
 /** Pieces that can be filled at once. */
@@ -96,6 +118,17 @@ class ContentWriter {
     this.text('h\n');
   }
 
+  /** Draws a form that fills the unit square, within the picture's outline (8.5.4). */
+  picture(command: PictureCommand, state: string, resource: string, toUser: Matrix): void {
+    this.text('q\n');
+    if (command.crop) {
+      for (const polygon of coveredBy(command)) this.polygon(polygon, toUser);
+      this.text('W n\n');
+    }
+    const matrix = compose(command.matrix, toUser).map(serializeNumber).join(' ');
+    this.text(`/${state} gs ${matrix} cm /${resource} Do\nQ\n`);
+  }
+
   bytes(): Uint8Array {
     return this.buffer.slice(0, this.used);
   }
@@ -131,13 +164,16 @@ const LINE = 108;
 
 const short = (value: number): string => serializeNumber(Math.round(value * 1e4) / 1e4);
 
+const isMultiplied = (command: PaintCommand): boolean =>
+  isFill(command) && command.blend === 'multiply';
+
 function stateName(command: PaintCommand): string {
-  return `${command.blend === 'multiply' ? 'M' : 'N'}${Math.round(command.opacity * 1000)}`;
+  return `${isMultiplied(command) ? 'M' : 'N'}${Math.round(command.opacity * 1000)}`;
 }
 
 function stateDict(command: PaintCommand): PdfDict {
   return PdfDict.of({
-    BM: name(command.blend === 'multiply' ? 'Multiply' : 'Normal'),
+    BM: name(isMultiplied(command) ? 'Multiply' : 'Normal'),
     ca: command.opacity,
     AIS: false,
   });

@@ -1,5 +1,4 @@
 import { paintingOrder, type Annotation, type PageAnnotations } from '../document/index';
-import { liesUnder } from '../paint/index';
 import { drawForm, normalAppearance, placement } from './annotations/flatten';
 import { isMark } from './annotations/kinds';
 import { isUntouched } from './annotations/write';
@@ -35,7 +34,7 @@ export function exportUpdate(
   inFile: readonly PdfPage[],
   pages: readonly ExportPage[],
   mode: ExportMode,
-  written = new WrittenAnnotations(deflateHere),
+  written = new WrittenAnnotations(deflateHere, () => undefined),
 ): Uint8Array {
   const update = new PdfUpdate(file, written.deflate);
   for (const { index, annotations } of pages) {
@@ -116,22 +115,30 @@ function withAnnotations(
   const removed = before.filter(
     (value) => value instanceof PdfRef && isMarkAt(file, value) && !present.has(value.object),
   );
-  const result = without(file, before, removed);
   const toUser = pageToUser(page.box);
-  for (const annotation of undermostFirst(annotations)) {
-    if (annotation.kind === 'foreign' || isUntouched(annotation)) continue;
+  const marks = annotations.map((annotation) => {
     const { origin } = annotation;
     const ref = origin ? new PdfRef(origin.object, origin.generation) : update.reserve();
+    if (annotation.kind === 'foreign' || isUntouched(annotation)) return ref;
     const old = origin ? file.dict(ref) : undefined;
     written.setAnnotation(update, ref, annotation, { ref: page.ref, toUser }, old);
-    if (!origin) result.push(ref);
-  }
-  return result;
+    return ref;
+  });
+  return inOrder(without(file, before, removed), marks);
 }
 
-/** What lies under the words comes first, so that viewers that ignore blending still show ink. */
-function undermostFirst(annotations: readonly Annotation[]): Annotation[] {
-  return [...annotations.filter(liesUnder), ...annotations.filter((a) => !liesUnder(a))];
+/** The annotations with the page's marks in painting order, in the places where marks were and after. */
+function inOrder(before: readonly PdfValue[], marks: readonly PdfRef[]): PdfValue[] {
+  const known = new Map(
+    before.flatMap((value) => (value instanceof PdfRef ? [[value.object, value]] : [])),
+  );
+  const ordered = marks.map((mark) => known.get(mark.object) ?? mark);
+  const places = new Set(ordered);
+  const rest = ordered.values();
+  const there = before.map((value) =>
+    value instanceof PdfRef && places.has(value) ? rest.next().value! : value,
+  );
+  return [...there, ...rest];
 }
 
 /** Draws the annotations behind what the page already draws (8.10, 14.11.3 leave order to us). */
@@ -149,7 +156,7 @@ function flattened(
     forms.set(resource, form);
     lines.push(drawForm(resource, matrix));
   };
-  for (const annotation of undermostFirst(annotations)) {
+  for (const annotation of annotations) {
     if (annotation.kind === 'foreign') {
       const dict = file.dict(new PdfRef(annotation.origin.object, annotation.origin.generation));
       const form = dict && normalAppearance(file, dict);

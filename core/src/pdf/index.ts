@@ -6,4 +6,5 @@ export * from './labels';
 export * from './content-stream';
 export * from './import';
 export * from './export';
+export * from './pictures/index';
 export { WrittenAnnotations } from './annotations/written';

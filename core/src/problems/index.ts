@@ -68,6 +68,36 @@ export const problems = {
     title: 'This file is larger than this server takes',
     advice: 'Split it, or ask who runs the server to raise STYLET_MAX_FILE_MB.',
   },
+  'picture-unreadable': {
+    status: 422,
+    title: 'This is no picture that can be read',
+    advice: 'Save it as PNG, JPEG, WebP or SVG in the program it comes from, then put that in.',
+  },
+  'picture-too-large': {
+    status: 413,
+    title: 'This picture is larger than this server takes',
+    advice: 'Make it smaller, or ask who runs the server to raise STYLET_MAX_PICTURE_MB.',
+  },
+  'picture-too-many-pixels': {
+    status: 422,
+    title: 'This picture has more pixels than can be shown',
+    advice: 'Make it smaller in the program it comes from, then put it in.',
+  },
+  'picture-not-found': {
+    status: 404,
+    title: 'This picture is not here',
+    advice: 'Put it in again from its file.',
+  },
+  'picture-unknown': {
+    status: 409,
+    title: 'A picture has not reached the server',
+    advice: 'Undo it, and put the picture in again from its file.',
+  },
+  'snip-outside': {
+    status: 422,
+    title: 'There is nothing of the page in this snip',
+    advice: 'Draw it over part of a page.',
+  },
   'tool-failed': {
     status: 500,
     title: 'A helper program on the server failed',

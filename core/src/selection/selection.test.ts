@@ -21,7 +21,7 @@ import {
 } from '../document/index';
 import { compose, distance, identity, inverse, transform, type Point } from '../geometry/index';
 import { areaOf, samplesFromBase64, samplesOf, samplesToBase64, trackOf } from '../ink/index';
-import { paint } from '../paint/index';
+import { coveredBy, paint } from '../paint/index';
 import { copiesOf, gripMatrix, frameParts, scaling, turning, type FramePart } from './index';
 
 const number = fc.double({ min: -200, max: 200, noNaN: true });
@@ -53,8 +53,7 @@ const ink = (points: readonly Point[], change: Partial<Ink> = {}): Ink => ({
   ),
   ...change,
 });
-const outlinesOf = (annotation: Annotation) =>
-  paint(annotation, 'whole').flatMap(({ pieces }) => pieces.map(({ polygon }) => polygon));
+const outlinesOf = (annotation: Annotation) => paint(annotation, 'whole').flatMap(coveredBy);
 
 // The npm package transformation-matrix (C. Masson and others) as the reference.
 test('turning and enlarging are those of a kept matrix library', () => {
@@ -210,7 +209,7 @@ test('orders put the chosen ones where they are to go, among each other as they 
   const chosen = new Set([page[1].id, page[2].id]);
   const after = (to: Parameters<typeof reordered>[2]): number[] => {
     const orders = reordered(page, chosen, to);
-    const all = page.map((a) => ({ ...a, order: orders.get(a.id) ?? a.order }));
+    const all = page.map((a) => ({ ...a, ...orders.get(a.id) }));
     const sorted = paintingOrder(Object.fromEntries(all.map((a) => [a.id, a])));
     return sorted.map(({ id }) => page.findIndex((a) => a.id === id));
   };

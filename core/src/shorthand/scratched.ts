@@ -19,7 +19,9 @@ export function scratched(
 ): Annotation[] {
   if (way.length > LONGEST || !isScratchOut(way)) return [];
   const hull = hullOf(way);
-  return hull ? enclosedBy(widened(hull), annotations, { outlinesOf, share: COVERED }) : [];
+  if (!hull) return [];
+  const written = annotations.filter(({ kind }) => kind !== 'picture');
+  return enclosedBy(widened(hull), written, { outlinesOf, share: COVERED });
 }
 
 /** A polygon a little larger than it is, about the middle of its box. */

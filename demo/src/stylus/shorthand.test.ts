@@ -1,7 +1,7 @@
 import { newId, type Annotation } from '@stylet/core/document';
 import { boundsOf, type Box, type Point } from '@stylet/core/geometry';
 import { samplesOf, samplesToBase64, type Sample } from '@stylet/core/ink';
-import { paint } from '@stylet/core/paint';
+import { coveredBy, paint } from '@stylet/core/paint';
 import { recogniseShape } from '@stylet/core/shapes';
 import { ringed, scratched } from '@stylet/core/shorthand';
 import {
@@ -33,8 +33,7 @@ const speeds = [160, 420];
 const within = (random: Random, low: number, high: number): number => low + (high - low) * random();
 
 const kept = new WeakMap<Annotation, ReturnType<typeof polygonsOf>>();
-const polygonsOf = (annotation: Annotation) =>
-  paint(annotation, 'whole').flatMap(({ pieces }) => pieces.map(({ polygon }) => polygon));
+const polygonsOf = (annotation: Annotation) => paint(annotation, 'whole').flatMap(coveredBy);
 const outlinesOf = (annotation: Annotation) => {
   let outlines = kept.get(annotation);
   if (!outlines) kept.set(annotation, (outlines = polygonsOf(annotation)));

@@ -1,6 +1,6 @@
-import type { Kit } from '@stylet/core/api';
+import { pictureTypes, type Kit } from '@stylet/core/api';
 import type { Annotation, Effect } from '@stylet/core/document';
-import type { OutlineEntry } from '@stylet/core/pdf';
+import type { Orientation, OutlineEntry } from '@stylet/core/pdf';
 import {
   bigint,
   customType,
@@ -38,6 +38,20 @@ export const sourceChunks = pgTable(
   },
   (t) => [primaryKey({ columns: [t.digest, t.sequence] })],
 );
+
+/** Pictures that can be put on pages; their files are sources. */
+export const pictures = pgTable('pictures', {
+  digest: text('digest')
+    .primaryKey()
+    .references(() => sources.digest),
+  type: text('type', { enum: pictureTypes }).notNull(),
+  /** Upright; pixels, or points for those that are drawn. */
+  width: doublePrecision('width').notNull(),
+  height: doublePrecision('height').notNull(),
+  orientation: integer('orientation').$type<Orientation>().notNull().default(1),
+  /** The PDF of one page by which it is drawn; null for pixels. */
+  page: text('page').references(() => sources.digest),
+});
 
 export const documents = pgTable('documents', {
   id: uuid('id').primaryKey(),

@@ -2,29 +2,24 @@ import { basename } from 'node:path';
 import { createReadStream } from 'node:fs';
 import type { Readable } from 'node:stream';
 import { newId } from '@stylet/core/document';
-import type { Database, Queries } from '../db/database';
+import type { Queries } from '../db/database';
 import { annotations, documents, pages } from '../db/schema';
-import type { PdfPool } from '../pdf/pool';
+import { withPictures } from '../pictures/recover';
+import type { PictureTools } from '../pictures/store';
 import { openForWork, type WorkingFile } from '../pdf/repair';
 import { storeSource } from '../sources/chunks';
-import type { Spool, SpooledFile } from '../sources/spool';
+import type { SpooledFile } from '../sources/spool';
 import { toRow } from './annotation-rows';
 
 /** Rows in one INSERT: PostgreSQL takes at most 65,535 parameters. */
 const ROWS_AT_ONCE = 2000;
-
-export interface BringInTools {
-  readonly database: Database;
-  readonly pool: PdfPool;
-  readonly spool: Spool;
-}
 
 /**
  * Makes a document of an uploaded PDF and returns its id. The bytes go through a file on disk, so
  * memory does not grow with them. Throws Problem for files that cannot be used.
  */
 export async function bringIn(
-  tools: BringInTools,
+  tools: PictureTools,
   filename: string,
   stream: Readable & { truncated?: boolean },
   checkComplete: () => void,
@@ -35,7 +30,9 @@ export async function bringIn(
   try {
     checkComplete();
     working = await openForWork(original, pool, spool, new Date().toISOString());
-    const made = working;
+    const { path } = working.file;
+    const found = await withPictures(tools, path, working.pdf.annotations);
+    const made: WorkingFile = { ...working, pdf: { ...working.pdf, annotations: found } };
     const id = newId();
     await database.transaction(async (transaction) => {
       await storeFile(transaction, original);

@@ -11,6 +11,7 @@ import { Problem } from '@stylet/core/problems';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database';
 import { annotations, documents, operations, pages } from '../db/schema';
+import { factsOf } from '../pictures/store';
 import { fromRow, toRow } from './annotation-rows';
 import { notFound } from './queries';
 
@@ -35,6 +36,7 @@ export async function perform(
     const fresh = firstOfEach(batch.filter((operation) => !known.has(operation.id)));
     if (fresh.length === 0) return resultOf(document.revision, batch, known);
     await check(transaction, documentId, fresh);
+    await checkPictures(transaction, fresh);
 
     const before = await touchedState(transaction, documentId, document.title, fresh);
     const after = fresh.reduce((state, operation) => apply(state, operation.effect), before);
@@ -105,6 +107,19 @@ async function check(
   const there = new Set(rows.map((row) => row.id));
   const missing = named.find((id) => !there.has(id));
   if (missing) throw new Problem('operation-invalid', `The document has no page ${missing}.`);
+}
+
+/** Throws Problem `picture-unknown` for a picture whose file has not come. */
+async function checkPictures(queries: Queries, fresh: readonly Operation[]): Promise<void> {
+  const digests = fresh.flatMap(({ effect }) =>
+    effect.type === 'annotation.add' && effect.annotation.kind === 'picture'
+      ? [effect.annotation.digest]
+      : [],
+  );
+  if (digests.length === 0) return;
+  const known = new Set((await factsOf(queries, digests)).map(({ digest }) => digest));
+  const missing = digests.find((digest) => !known.has(digest));
+  if (missing) throw new Problem('picture-unknown', `There is none with the digest ${missing}.`);
 }
 
 /** Just as much of the document as the operations are about. */

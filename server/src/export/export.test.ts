@@ -6,12 +6,13 @@ import {
   TestServer,
   highlight,
   operation,
-  readPpm,
   realPdf,
   stroke,
   tool,
-  type Picture,
+  type Rendering,
 } from '../testing/server';
+import { faultsIn } from '../testing/standard-annotations';
+import { mutool, poppler } from '../testing/viewers';
 
 let server: TestServer;
 beforeAll(async () => (server = await TestServer.start()));
@@ -44,40 +45,8 @@ async function annotated(
   return { document, ink, mark };
 }
 
-function poppler(file: string, page = PAGE): Picture {
-  tool(
-    'pdftoppm',
-    '-r',
-    String(72 * SCALE),
-    '-f',
-    `${page}`,
-    '-l',
-    `${page}`,
-    '-singlefile',
-    '-cropbox',
-    file,
-    `${file}.poppler`,
-  );
-  return readPpm(`${file}.poppler.ppm`);
-}
-
-function mupdf(file: string, page = PAGE): Picture {
-  tool(
-    'mutool',
-    'draw',
-    '-q',
-    '-r',
-    String(72 * SCALE),
-    '-o',
-    `${file}.mupdf.ppm`,
-    file,
-    `${page}`,
-  );
-  return readPpm(`${file}.mupdf.ppm`);
-}
-
 /** Share of pixels outside the annotated strips that differ between two renderings. */
-function changedElsewhere(a: Picture, b: Picture): number {
+function changedElsewhere(a: Rendering, b: Rendering): number {
   let changed = 0;
   let total = 0;
   for (let y = 0; y < a.height; y++) {
@@ -94,7 +63,7 @@ function changedElsewhere(a: Picture, b: Picture): number {
 
 // The ink's colour where the pen went, and yellow multiplied onto paper white: ISO 32000-1, 11.3.5.2,
 // B(cb, cs) = cb × cs.
-function expectMarks(picture: Picture, before: Picture): void {
+function expectMarks(picture: Rendering, before: Rendering): void {
   const [r, g, b] = picture.at(SCALE * 240, SCALE * (640 + 10 * Math.sin(5)));
   expect(Math.abs(r - 0xb3) + Math.abs(g - 0x32) + Math.abs(b - 0x4b)).toBeLessThan(12);
   for (let x = 104; x < 296; x += 3.5) {
@@ -116,12 +85,15 @@ test('an editable export appends to the original, is valid, and shows the same i
   const before = server.file('before.pdf', bytes);
   const after = server.file('after.pdf', exported);
   expect(tool('qpdf', '--check', after)).toContain('No syntax or stream encoding errors');
-  for (const draw of [poppler, mupdf]) {
-    const [was, is] = [draw(before), draw(after)];
+  expect(faultsIn(after)).toEqual([]);
+  for (const draw of [poppler, mutool]) {
+    const [was, is] = [draw(before, PAGE, SCALE), draw(after, PAGE, SCALE)];
     expectMarks(is, was);
     expect(changedElsewhere(was, is)).toBe(0);
   }
-  expect(changedElsewhere(poppler(before, PAGE + 1), poppler(after, PAGE + 1))).toBe(0);
+  expect(changedElsewhere(poppler(before, PAGE + 1, SCALE), poppler(after, PAGE + 1, SCALE))).toBe(
+    0,
+  );
 }, 60_000);
 
 // ISO 32000-1, 12.5.6.10 (text markup), 12.5.6.13 (ink), tables 164 and 170 (entries of all).
@@ -221,7 +193,8 @@ test('flattened, the marks are in the page and no annotation is left; links stay
   const flat = server.file('flat.pdf', await server.export(document.id, 'flattened'));
   const before = server.file('before.pdf', bytes);
   expect(tool('qpdf', '--check', flat)).toContain('No syntax or stream encoding errors');
-  for (const draw of [poppler, mupdf]) expectMarks(draw(flat), draw(before));
+  for (const draw of [poppler, mutool])
+    expectMarks(draw(flat, PAGE, SCALE), draw(before, PAGE, SCALE));
   const again = await server.bringIn(readFileSync(flat));
   expect(await server.annotations(again.id)).toEqual([]);
   const links = (file: string): number =>
@@ -331,6 +304,7 @@ test.each([0, 90, 180, 270])(
     const picture = poppler(
       server.file('marked.pdf', await server.export(document.id, 'editable')),
       1,
+      SCALE,
     );
     // Where clockwise turning puts the page's (60, 10).
     const [x, y] = (

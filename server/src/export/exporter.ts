@@ -1,11 +1,15 @@
 import { createReadStream, createWriteStream } from 'node:fs';
+import { writeFile } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ExportMode } from '@stylet/core/pdf';
+import { Problem } from '@stylet/core/problems';
 import type { Database } from '../db/database';
 import { sourceOf } from '../documents/queries';
 import type { PdfPool } from '../pdf/pool';
-import type { Spool } from '../sources/spool';
+import { run } from '../pdf/programs';
+import type { SnipTask } from '../pdf/tasks';
+import type { Spool, SpooledFile } from '../sources/spool';
 
 /** An export as it is sent: the untouched file, then what is appended to it. */
 export interface Exported {
@@ -46,6 +50,21 @@ export class Exporter {
     const copy = this.spool.workPath('.pdf');
     await pipeline(Readable.from(joined(path, tail)), createWriteStream(copy));
     return { path: copy, release: () => this.spool.discard(copy) };
+  }
+
+  /** Part of a page as a PDF of one page, on disk; whoever asks discards it. */
+  async snip(id: string, part: Omit<SnipTask, 'documentId' | 'path'>): Promise<SpooledFile> {
+    const { path } = await this.open(id);
+    const { bytes, isReadable } = await this.pool.snip({ documentId: id, path, ...part });
+    const cut = this.spool.workPath('.pdf');
+    await writeFile(cut, bytes);
+    if (isReadable) return this.spool.adopt(cut);
+    // qpdf writes what is encoded otherwise in the one way that all can read.
+    const plain = this.spool.workPath('.pdf');
+    const { code, errors } = await run('qpdf', [cut, plain]);
+    await this.spool.discard(cut);
+    if (code !== 0 && code !== 3) throw new Problem('tool-failed', `qpdf: ${errors.slice(0, 300)}`);
+    return this.spool.adopt(plain);
   }
 
   private async open(id: string): Promise<{ path: string; size: number; title: string }> {

@@ -1,36 +1,16 @@
 import { readFileSync } from 'node:fs';
 import type { Annotation, Ink } from '@stylet/core/document';
 import { GRAIN, grainCoverage, grainTile, samplesFromBase64, strokePieces } from '@stylet/core/ink';
-import { paint, rgbOf, type PaintCommand } from '@stylet/core/paint';
+import { paint, rgbOf, type FillCommand } from '@stylet/core/paint';
 import { Cover } from '../testing/cover';
-import {
-  TestServer,
-  operation,
-  readPpm,
-  realPdf,
-  shape,
-  stroke,
-  tool,
-  type Picture,
-} from '../testing/server';
+import { TestServer, operation, realPdf, shape, stroke, tool } from '../testing/server';
+import { faultsIn } from '../testing/standard-annotations';
+import { viewers } from '../testing/viewers';
 
 /** Points to pixels: as fine as the grain, so that its pixels are those of the pictures. */
 const SCALE = GRAIN.pixels / GRAIN.size;
 const FRAME = { x0: 110, y0: 240, x1: 425, y1: 360, scale: SCALE };
 const ROUNDING = 3;
-
-const viewers: Record<string, (file: string, page: number) => Picture> = {
-  poppler(file, page) {
-    const range = ['-f', `${page}`, '-l', `${page}`, '-singlefile', '-cropbox'];
-    tool('pdftoppm', '-r', String(72 * SCALE), ...range, file, `${file}.poppler`);
-    return readPpm(`${file}.poppler.ppm`);
-  },
-  mutool(file, page) {
-    const target = `${file}.mupdf.ppm`;
-    tool('mutool', 'draw', '-q', '-r', String(72 * SCALE), '-o', target, file, `${page}`);
-    return readPpm(target);
-  },
-};
 
 const looks: [string, Partial<Ink>][] = [
   ['a fineliner', { instrument: 'fineliner' }],
@@ -98,6 +78,7 @@ beforeAll(async () => {
   for (const mode of ['editable', 'flattened']) {
     after[mode] = server.file(`${mode}.pdf`, await server.export(id, mode));
     expect(tool('qpdf', '--check', after[mode])).toContain('No syntax or stream encoding errors');
+    expect(faultsIn(after[mode])).toEqual([]);
   }
 }, 60_000);
 afterAll(() => server.stop());
@@ -106,7 +87,7 @@ afterAll(() => server.stop());
 function composed(
   backdrop: number,
   source: number,
-  { opacity, blend }: Pick<PaintCommand, 'opacity' | 'blend'>,
+  { opacity, blend }: Pick<FillCommand, 'opacity' | 'blend'>,
 ): number {
   const s = source * 255;
   const blended = blend === 'multiply' ? (backdrop * s) / 255 : s;
@@ -120,7 +101,7 @@ const cases = [...looks, ...shapeLooks].flatMap(([name], i) =>
 test.each(cases.filter(([name]) => name !== 'a pencil'))(
   '%s, %s, looks in poppler and mutool as it is drawn here, pixel by pixel',
   (_, mode, i) => {
-    const layers = paint(annotations[i]).map((command) => ({
+    const layers = (paint(annotations[i]) as FillCommand[]).map((command) => ({
       command,
       color: rgbOf(command.color),
       cover: new Cover(
@@ -129,7 +110,10 @@ test.each(cases.filter(([name]) => name !== 'a pencil'))(
       ),
     }));
     for (const view of Object.values(viewers)) {
-      const [was, is] = [view(before, FIRST_PAGE + i), view(after[mode], FIRST_PAGE + i)];
+      const [was, is] = [
+        view(before, FIRST_PAGE + i, SCALE),
+        view(after[mode], FIRST_PAGE + i, SCALE),
+      ];
       let [inside, outside, wrong] = [0, 0, 0];
       for (let y = FRAME.y0 + 2.1; y < FRAME.y1 - 2; y += 0.75) {
         for (let x = FRAME.x0 + 2.1; x < FRAME.x1 - 2; x += 0.75) {
@@ -170,7 +154,10 @@ test.each(['editable', 'flattened'])(
     const covers = pieces.map(({ polygon }) => new Cover(FRAME, [polygon]));
     const tiles = levels.map(grainTile);
     for (const view of Object.values(viewers)) {
-      const [was, is] = [view(before, FIRST_PAGE + i), view(after[mode], FIRST_PAGE + i)];
+      const [was, is] = [
+        view(before, FIRST_PAGE + i, SCALE),
+        view(after[mode], FIRST_PAGE + i, SCALE),
+      ];
       let [wrong, dark, light] = [0, 0, 0];
       for (let py = FRAME.y0 * SCALE + 8; py < FRAME.y1 * SCALE - 8; py += 2) {
         for (let px = FRAME.x0 * SCALE + 8; px < FRAME.x1 * SCALE - 8; px += 2) {

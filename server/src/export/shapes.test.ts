@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { ShapeAnnotation } from '@stylet/core/document';
 import { TestServer, operation, realPdf, shape, tool } from '../testing/server';
+import { faultsIn } from '../testing/standard-annotations';
 
 type Entries = Record<string, unknown>;
 
@@ -45,6 +46,7 @@ beforeAll(async () => {
   exported = await server.export(id, 'editable');
   const file = server.file('shapes.pdf', exported);
   expect(tool('qpdf', '--check', file)).toContain('No syntax or stream encoding errors');
+  expect(faultsIn(file)).toEqual([]);
   dictionaries = dictionariesIn(file);
 }, 60_000);
 afterAll(() => server.stop());

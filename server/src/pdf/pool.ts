@@ -1,5 +1,14 @@
 import { Piscina } from 'piscina';
-import type { ExportTask, ReadResult, ReadTask, ThreadData } from './tasks';
+import type { EmbeddedPicture } from '@stylet/core/pdf';
+import type {
+  EmbeddedTask,
+  ExportTask,
+  ReadResult,
+  ReadTask,
+  SnipTask,
+  Snipped,
+  ThreadData,
+} from './tasks';
 
 /** Runs PDF work off the thread that answers requests. */
 export class PdfPool {
@@ -23,6 +32,14 @@ export class PdfPool {
 
   exportBytes(task: ExportTask): Promise<Uint8Array> {
     return this.threads.run(task, { name: 'exportBytes' }) as Promise<Uint8Array>;
+  }
+
+  snip(task: SnipTask): Promise<Snipped> {
+    return this.threads.run(task, { name: 'snip' }) as Promise<Snipped>;
+  }
+
+  embedded(task: EmbeddedTask): Promise<EmbeddedPicture | undefined> {
+    return this.threads.run(task, { name: 'embedded' }) as Promise<EmbeddedPicture | undefined>;
   }
 
   close(): Promise<void> {

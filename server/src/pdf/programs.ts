@@ -1,4 +1,5 @@
 import { execFile } from 'node:child_process';
+import { createReadStream } from 'node:fs';
 
 /** How a program ended. */
 export interface Ended {
@@ -8,18 +9,37 @@ export interface Ended {
 
 const LONGEST = 120_000;
 
-/** Runs a program to its end, without a shell. Rejects when it cannot be started or takes too long. */
-export function run(program: string, args: readonly string[]): Promise<Ended> {
+interface Running {
+  /** The path of what it reads from its standard input; nothing where it is left out. */
+  readonly input?: string;
+  /** How long it may take, in ms; two minutes where it is left out. What takes longer is ended. */
+  readonly longest?: number;
+}
+
+/**
+ * Runs a program to its end, without a shell. One that takes too long counts as failed. Rejects when
+ * it cannot be started.
+ */
+export function run(
+  program: string,
+  args: readonly string[],
+  { input, longest = LONGEST }: Running = {},
+): Promise<Ended> {
   return new Promise((resolve, reject) => {
-    execFile(
+    const child = execFile(
       program,
       args,
-      { timeout: LONGEST, maxBuffer: 16 * 1024 * 1024, encoding: 'utf8' },
+      { timeout: longest, maxBuffer: 16 * 1024 * 1024, encoding: 'utf8' },
       (error, _out, errors) => {
         if (!error) resolve({ code: 0, errors });
         else if (typeof error.code === 'number') resolve({ code: error.code, errors });
+        else if (error.killed) resolve({ code: -1, errors });
         else reject(error);
       },
     );
+    if (!input || !child.stdin) return;
+    // A program that ends early reads no further: it says itself why.
+    child.stdin.on('error', () => undefined);
+    createReadStream(input).pipe(child.stdin);
   });
 }

@@ -72,7 +72,7 @@ export class TestServer {
   }
 
   /** Sends a file as the client does. */
-  async upload(bytes: Uint8Array, filename = 'Sample.pdf') {
+  async upload(bytes: Uint8Array, filename = 'Sample.pdf', url = '/api/documents') {
     const boundary = 'stylet-test-boundary';
     const payload = Buffer.concat([
       Buffer.from(
@@ -83,7 +83,7 @@ export class TestServer {
     ]);
     return this.app.inject({
       method: 'POST',
-      url: '/api/documents',
+      url,
       payload,
       headers: { 'content-type': `multipart/form-data; boundary=${boundary}` },
     });
@@ -221,15 +221,15 @@ export function tool(program: string, ...args: string[]): string {
   });
 }
 
-/** A picture in memory: RGB bytes, row by row. */
-export interface Picture {
+/** A page that was drawn: RGB bytes, row by row. */
+export interface Rendering {
   readonly width: number;
   readonly height: number;
   at(x: number, y: number): [number, number, number];
 }
 
 /** Reads a binary PPM (netpbm, “PPM format specification”). */
-export function readPpm(path: string): Picture {
+export function readPpm(path: string): Rendering {
   const bytes = readFileSync(path);
   const [header, width, height] = /^P6\s+(\d+)\s+(\d+)\s+255\s/.exec(
     bytes.subarray(0, 64).toString('latin1'),

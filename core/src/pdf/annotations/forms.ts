@@ -1,6 +1,6 @@
 import type { Box, Matrix } from '../../geometry/index';
 import { GRAIN, grainTile } from '../../ink/index';
-import { GRAIN_SPACE, grainName, groupName, type Content } from '../content-stream';
+import { GRAIN_SPACE, grainName, groupName, pictureName, type Content } from '../content-stream';
 import {
   PdfDict,
   WrittenObject,
@@ -25,6 +25,7 @@ export interface WrittenForm {
   readonly states: PdfDict;
   readonly grains: readonly number[];
   readonly groups: readonly WrittenForm[];
+  readonly pictures: readonly string[];
 }
 
 /** Writes content as a form with a box in default user space. */
@@ -52,16 +53,25 @@ export function writeForm(
     states: content.states,
     grains: content.grains,
     groups: content.groups.map((group) => writeForm(group, box, deflate, true)),
+    pictures: content.pictures,
   };
 }
 
-/** Adds a form, its groups and the paper it needs to a file. */
-export function addForm(update: PdfUpdate, form: WrittenForm, paper: Paper): PdfRef {
+/** What forms of one file share. */
+export interface Shared {
+  readonly paper: Paper;
+  /** A picture in the file, by its own file's digest. */
+  readonly picture: (digest: string) => PdfRef;
+}
+
+/** Adds a form, its groups, and the paper and pictures it needs to a file. */
+export function addForm(update: PdfUpdate, form: WrittenForm, shared: Shared): PdfRef {
+  const { paper } = shared;
   const entries: Record<string, PdfValue> = { ExtGState: form.states };
-  if (form.groups.length > 0) {
-    const groups = form.groups.map((group, i) => [groupName(i), addForm(update, group, paper)]);
-    entries['XObject'] = PdfDict.of(Object.fromEntries(groups) as Record<string, PdfValue>);
-  }
+  const objects: Record<string, PdfValue> = {};
+  form.groups.forEach((group, i) => (objects[groupName(i)] = addForm(update, group, shared)));
+  form.pictures.forEach((digest, i) => (objects[pictureName(i)] = shared.picture(digest)));
+  if (Object.keys(objects).length > 0) entries['XObject'] = PdfDict.of(objects);
   if (form.grains.length > 0) {
     const patterns = form.grains.map((level) => [grainName(level), paper.pattern(level)]);
     entries['Pattern'] = PdfDict.of(Object.fromEntries(patterns) as Record<string, PdfValue>);

@@ -3,6 +3,7 @@ import {
   type Annotation,
   type Ink,
   type Markup,
+  type Picture,
   type ShapeAnnotation,
 } from '../../document/index';
 import {
@@ -16,14 +17,14 @@ import {
   type Point,
 } from '../../geometry/index';
 import { encodeSamples, polygonBounds, samplesFromBase64, type Samples } from '../../ink/index';
-import { paint, rgbOf } from '../../paint/index';
+import { coveredBy, paint, rgbOf } from '../../paint/index';
 import { contentOf, type Content } from '../content-stream';
 import { PdfDict, PdfString, name, pdfDate, textString, type PdfValue } from '../objects/index';
 import { OWN_KEY } from './kinds';
 import { shapeEntries } from './shape-entries';
 
 /** Annotations that Stylet draws itself. */
-export type OwnAnnotation = Ink | ShapeAnnotation | Markup;
+export type OwnAnnotation = Ink | ShapeAnnotation | Markup | Picture;
 
 const SUBTYPES = {
   highlight: 'Highlight',
@@ -47,7 +48,7 @@ export function writeAnnotation(annotation: OwnAnnotation, toUser: Matrix): Writ
   return {
     content,
     box,
-    entries: {
+    entries: present({
       Type: name('Annot'),
       Rect: rectangle(box),
       NM: textString(annotation.id),
@@ -55,13 +56,19 @@ export function writeAnnotation(annotation: OwnAnnotation, toUser: Matrix): Writ
       CreationDate: pdfDate(annotation.created),
       T: textString(annotation.author),
       F: PRINT,
-      C: [...rgbOf(annotation.color)],
+      C: 'color' in annotation ? [...rgbOf(annotation.color)] : undefined,
       CA: annotation.opacity,
       ...subtypeEntries(annotation, toUser, box),
       [OWN_KEY]: ownEntries(annotation),
-    },
+    }),
   };
 }
+
+/** The entries there are. */
+const present = (entries: Record<string, PdfValue | undefined>): Record<string, PdfValue> =>
+  Object.fromEntries(
+    Object.entries(entries).filter((entry): entry is [string, PdfValue] => entry[1] !== undefined),
+  );
 
 function subtypeEntries(
   annotation: OwnAnnotation,
@@ -73,6 +80,13 @@ function subtypeEntries(
       return inkEntries(annotation, toUser);
     case 'shape':
       return shapeEntries(annotation, toUser, box);
+    case 'picture':
+      // 12.5.6.12; the name of the icon says that it is none of the standard's.
+      return {
+        Subtype: name('Stamp'),
+        Name: name('Picture'),
+        Contents: textString(annotation.contents),
+      };
     default:
       return markupEntries(annotation, toUser);
   }
@@ -80,9 +94,7 @@ function subtypeEntries(
 
 function draw(annotation: OwnAnnotation, toUser: Matrix): { content: Content; box: Box } {
   const commands = paint(annotation, 'whole');
-  const bounds = commands.map((command) =>
-    polygonBounds(command.pieces.map(({ polygon }) => polygon)),
-  );
+  const bounds = commands.map((command) => polygonBounds(coveredBy(command)));
   const covered = boundsOf(
     bounds.flatMap((b) =>
       b ? [userPoint(toUser, b.x0, b.y0), userPoint(toUser, b.x1, b.y1)] : [],

@@ -1,6 +1,7 @@
 import type { Matrix } from '../../geometry/index';
 import { PdfDict, WrittenObject, bytesOf, serialize } from '../objects/index';
 import type { Deflate, PdfUpdate, PdfRef, PdfValue } from '../objects/index';
+import { addPicture, type PreparedPicture } from '../pictures/index';
 import { Paper, addForm, writeForm, type WrittenForm } from './forms';
 import { writeAnnotation, type OwnAnnotation } from './write';
 
@@ -22,15 +23,21 @@ export class WrittenAnnotations {
   /** The paper in each file, by the space of its pages. */
   private readonly papers = new WeakMap<PdfUpdate, Map<string, Paper>>();
   private readonly stencils = new WeakMap<PdfUpdate, Map<number, PdfRef>>();
+  private readonly placed = new WeakMap<PdfUpdate, Map<string, PdfRef>>();
 
+  /** `pictures` gives the pictures that annotations name by their files' digests. */
   constructor(
     readonly deflate: Deflate,
+    private readonly pictures: (digest: string) => PreparedPicture | undefined,
     private readonly most = Infinity,
   ) {}
 
   /** Adds an annotation's appearance to an update. */
   addForm(update: PdfUpdate, annotation: OwnAnnotation, toUser: Matrix): PdfRef {
-    return addForm(update, this.of(annotation, toUser).form, this.paper(update, toUser));
+    return addForm(update, this.of(annotation, toUser).form, {
+      paper: this.paper(update, toUser),
+      picture: (digest) => this.picture(update, digest),
+    });
   }
 
   /**
@@ -69,6 +76,16 @@ export class WrittenAnnotations {
     this.kept.set(annotation, kept);
     this.bytes += lengthOf(form) + 2 * head.length;
     return kept;
+  }
+
+  /** A picture is in a file once, however often it is used. */
+  private picture(update: PdfUpdate, digest: string): PdfRef {
+    const placed = made(this.placed, update, () => new Map<string, PdfRef>());
+    return made(placed, digest, () => {
+      const prepared = this.pictures(digest);
+      if (!prepared) throw new Error(`the picture ${digest} was not given`);
+      return addPicture(update, prepared);
+    });
   }
 
   private paper(update: PdfUpdate, toUser: Matrix): Paper {

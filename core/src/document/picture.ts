@@ -1,0 +1,56 @@
+import { z } from 'zod';
+import { mapPolygon, type Polygon } from '../ink/index';
+import { finite, idSchema, matrixSchema, placed } from './common-fields';
+
+/** A file's SHA-256, in lower-case hexadecimal. */
+export const digestSchema = z.string().regex(/^[0-9a-f]{64}$/);
+
+/** Where a picture was taken from: a place in a document (page space), or an address. */
+export const pictureSourceSchema = z.union([
+  z.object({
+    documentId: idSchema,
+    pageId: idSchema,
+    title: z.string().max(300),
+    box: z.object({ x0: finite, y0: finite, x1: finite, y1: finite }),
+  }),
+  z.object({ address: z.url({ protocol: /^https?$/ }).max(2000) }),
+]);
+
+/**
+ * A picture: its file by digest, whether that holds pixels or is drawn by lines and letters, and its
+ * size as it is meant to be seen (in pixels, or in points where it is drawn). `transform` maps the unit square, origin at the picture's top left, to page space.
+ */
+export const pictureSchema = z.object({
+  ...placed,
+  kind: z.literal('picture'),
+  digest: digestSchema,
+  medium: z.enum(['pixels', 'lines']),
+  width: z.number().positive().max(1e6),
+  height: z.number().positive().max(1e6),
+  transform: matrixSchema,
+  /** The outline of what shows of it, in the unit square; the whole of it where it is left out. */
+  crop: z
+    .array(z.object({ x: finite, y: finite }))
+    .min(3)
+    .max(2000)
+    .optional(),
+  /** It lies over what is written, instead of under it. */
+  inFront: z.boolean().optional(),
+  /** What it shows, in words: mostly its file's name. */
+  contents: z.string().max(100_000),
+  source: pictureSourceSchema.optional(),
+});
+
+export type Picture = z.infer<typeof pictureSchema>;
+export type PictureSource = z.infer<typeof pictureSourceSchema>;
+
+/** What of a picture's unit square shows. */
+export function cropOutline({ crop }: Pick<Picture, 'crop'>): Polygon {
+  return crop
+    ? Float64Array.from(crop.flatMap(({ x, y }) => [x, y]))
+    : Float64Array.of(0, 0, 1, 0, 1, 1, 0, 1);
+}
+
+/** What of a picture shows, in page space. */
+export const pictureOutline = (picture: Pick<Picture, 'crop' | 'transform'>): Polygon =>
+  mapPolygon(cropOutline(picture), picture.transform);

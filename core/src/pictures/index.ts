@@ -1,0 +1,2 @@
+export * from './crop';
+export * from './placing';

@@ -1,0 +1,78 @@
+import { writeFile } from 'node:fs/promises';
+import { pictureOutline, type Annotation, type Foreign, type Picture } from '@stylet/core/document';
+import { polygonBounds } from '@stylet/core/ink';
+import type { EmbeddedPicture } from '@stylet/core/pdf';
+import { Problem } from '@stylet/core/problems';
+import sharp from 'sharp';
+import { factsOf, storePicture, type PictureTools } from './store';
+
+/**
+ * The annotations of a file that is brought in, with every picture they name at hand: those this
+ * server does not have are taken out of the file. What cannot be taken out stays a mark of the file's.
+ */
+export async function withPictures(
+  tools: PictureTools,
+  path: string,
+  annotations: readonly Annotation[],
+): Promise<Annotation[]> {
+  const wanted = annotations.filter((a): a is Picture => a.kind === 'picture');
+  if (wanted.length === 0) return [...annotations];
+  const facts = await factsOf(tools.database, [...new Set(wanted.map(({ digest }) => digest))]);
+  const known = new Map(facts.map(({ digest }) => [digest, digest]));
+  const result: Annotation[] = [];
+  for (const annotation of annotations) {
+    if (annotation.kind !== 'picture') {
+      result.push(annotation);
+      continue;
+    }
+    const digest = known.get(annotation.digest) ?? (await recover(tools, path, annotation));
+    if (digest) known.set(annotation.digest, digest);
+    result.push(digest ? { ...annotation, digest } : asForeign(annotation));
+  }
+  return result;
+}
+
+/** Stores a picture that a file carries; its digest, or undefined where there is none. */
+async function recover(
+  tools: PictureTools,
+  path: string,
+  { origin }: Picture,
+): Promise<string | undefined> {
+  if (!origin) return undefined;
+  const { object, generation } = origin;
+  const found = await tools.pool.embedded({ path, object, generation });
+  if (!found) return undefined;
+  const copy = tools.spool.workPath('.picture');
+  try {
+    await writeFile(copy, await fileOf(found));
+    return (await storePicture(tools, await tools.spool.adopt(copy))).digest;
+  } catch (error) {
+    if (error instanceof Problem && error.status < 500) return undefined;
+    throw error;
+  } finally {
+    await tools.spool.discard(copy);
+  }
+}
+
+/** The bytes of a file for a picture; pixels as PNG, without loss. */
+async function fileOf(found: EmbeddedPicture): Promise<Uint8Array> {
+  if (found.kind !== 'pixels') return found.bytes;
+  const { width, height, components, samples, alpha } = found.pixels;
+  const image = sharp(samples, { raw: { width, height, channels: components } });
+  if (alpha) image.joinChannel(Buffer.from(alpha), { raw: { width, height, channels: 1 } });
+  return image.png().toBuffer();
+}
+
+function asForeign(picture: Picture): Foreign {
+  const { digest: _, medium: _m, width: _w, height: _h, crop: _c, inFront: _f, ...rest } = picture;
+  const { transform: _t, source: _s, ...common } = rest;
+  const box = polygonBounds([pictureOutline(picture)])!;
+  return {
+    ...common,
+    kind: 'foreign',
+    subtype: 'Stamp',
+    color: '#000000',
+    box,
+    origin: picture.origin!,
+  };
+}

@@ -1,0 +1,111 @@
+import { Readable } from 'node:stream';
+import { pictureFactsSchema, snipSchema, type PictureType } from '@stylet/core/api';
+import { digestSchema } from '@stylet/core/document';
+import { Problem } from '@stylet/core/problems';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { idParams } from '../documents/routes';
+import type { Services } from '../services';
+import { readSource } from '../sources/chunks';
+import { snip } from './snips';
+import { findPicture, sizeOfPage, takePicture } from './store';
+
+const TYPES: Record<PictureType, string> = {
+  jpeg: 'image/jpeg',
+  png: 'image/png',
+  webp: 'image/webp',
+  svg: 'image/svg+xml',
+  page: 'application/pdf',
+};
+const digestParams = z.object({ digest: digestSchema });
+/** A file named by its digest never changes; opened by itself, it may do nothing at all. */
+const HEADERS = {
+  'cache-control': 'private, max-age=31536000, immutable',
+  'x-content-type-options': 'nosniff',
+  'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'; sandbox",
+};
+
+/** Pictures: taking them in, snipping them out of pages, and their files. */
+export const pictureRoutes =
+  (services: Services): FastifyPluginAsyncZod =>
+  async (app) => {
+    const { database, config } = services;
+
+    app.post(
+      '/api/pictures',
+      {
+        schema: {
+          summary: 'Take in a picture, sent as the multipart field “file”',
+          consumes: ['multipart/form-data'],
+          response: { 201: pictureFactsSchema },
+        },
+      },
+      async (request, reply) => {
+        if (!request.isMultipart())
+          throw new Problem('file-missing', 'The request is not multipart/form-data.');
+        const part = await request.file({ limits: { fileSize: config.maxPictureBytes } });
+        if (!part || part.fieldname !== 'file') {
+          part?.file.resume();
+          throw new Problem('file-missing', 'There is no field “file”.');
+        }
+        const facts = await takePicture(services, part.file, () => {
+          if (part.file.truncated)
+            throw new Problem(
+              'picture-too-large',
+              `The limit is ${Math.round(config.maxPictureBytes / 1048576)} MB.`,
+            );
+        });
+        reply.code(201).header('location', `/api/pictures/${facts.digest}`);
+        return facts;
+      },
+    );
+
+    app.get(
+      '/api/pictures/:digest',
+      { schema: { summary: 'A picture’s file as it came', params: digestParams } },
+      async (request, reply) => {
+        const { digest } = request.params;
+        const { picture, size } = await findPicture(database, digest);
+        return reply
+          .headers(HEADERS)
+          .type(TYPES[picture.type])
+          .header('content-length', size)
+          .send(Readable.from(readSource(database, digest, 0, size)));
+      },
+    );
+
+    app.get(
+      '/api/pictures/:digest/page',
+      {
+        schema: { summary: 'The PDF of one page by which it is drawn', params: digestParams },
+      },
+      async (request, reply) => {
+        const { picture } = await findPicture(database, request.params.digest);
+        if (!picture.page)
+          throw new Problem('picture-not-found', 'It is made of pixels and has no page.');
+        const size = await sizeOfPage(database, picture.page);
+        return reply
+          .headers(HEADERS)
+          .type(TYPES.page)
+          .header('content-length', size)
+          .send(Readable.from(readSource(database, picture.page, 0, size)));
+      },
+    );
+
+    app.post(
+      '/api/documents/:id/snips',
+      {
+        schema: {
+          summary: 'Make a picture of part of a page, as it is drawn',
+          params: idParams,
+          body: snipSchema,
+          response: { 201: pictureFactsSchema },
+        },
+      },
+      async (request, reply) => {
+        const facts = await snip(services, request.params.id, request.body);
+        reply.code(201).header('location', `/api/pictures/${facts.digest}`);
+        return facts;
+      },
+    );
+  };
