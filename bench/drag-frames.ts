@@ -16,7 +16,7 @@ export const dragFrames: Benchmark = {
       try {
         const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
         await page.goto(`${instance.url}/documents/${id}`);
-        await page.locator('canvas.picture[width]').first().waitFor();
+        await page.locator('canvas.bitmap[width]').first().waitFor();
         await page.waitForTimeout(2500);
         await page.keyboard.press('Control+a');
         await page.getByRole('toolbar', { name: 'Selection' }).waitFor();

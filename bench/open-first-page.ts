@@ -18,7 +18,7 @@ async function openOnDesk(page: Page, url: string): Promise<number> {
         document.querySelector<HTMLElement>('stylet-document-card a')!.click();
         const timer = setInterval(() => {
           const view = document.querySelector('stylet-page-view[data-page="1"]');
-          const canvas = view?.querySelector<HTMLCanvasElement>('canvas.picture[width]');
+          const canvas = view?.querySelector<HTMLCanvasElement>('canvas.bitmap[width]');
           const sharp = canvas && Math.abs(canvas.width - view!.clientWidth * devicePixelRatio) < 2;
           if (!sharp) return;
           clearInterval(timer);

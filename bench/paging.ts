@@ -11,7 +11,7 @@ async function withDesk<T>(work: (page: Page, browser: Browser) => Promise<T>): 
     try {
       const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
       await page.goto(`${instance.url}/documents/${id}`);
-      await page.locator('canvas.picture[width]').first().waitFor();
+      await page.locator('canvas.bitmap[width]').first().waitFor();
       await page.waitForTimeout(1500);
       return await work(page, browser);
     } finally {

@@ -72,7 +72,7 @@ export const writingFrames: Benchmark = {
           for (const where of ['full', 'empty'] as const) {
             const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
             await page.goto(`${instance.url}/documents/${id}`);
-            await page.locator('canvas.picture[width]').first().waitFor();
+            await page.locator('canvas.bitmap[width]').first().waitFor();
             if (where === 'empty') {
               const field = page.getByLabel('Page, by label or number');
               await field.fill('40');

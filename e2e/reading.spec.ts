@@ -79,7 +79,7 @@ test('zooming keeps the place under the pointer, from 25 % to 800 %, and stays s
   expect(Math.abs(after.y - before.y)).toBeLessThan(0.02);
   await desk.page.waitForTimeout(1500);
   // At 800 % a point is 10.7 pixels; the drawn window has as many pixels as it covers.
-  const canvas = page.locator('canvas.picture');
+  const canvas = page.locator('canvas.bitmap');
   const [pixels, shown] = [
     await canvas.evaluate((c: HTMLCanvasElement) => c.width),
     (await canvas.boundingBox())!.width,

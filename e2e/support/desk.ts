@@ -30,7 +30,7 @@ export class DeskDriver {
   /** Waits until the page in view is drawn. */
   async drawn(): Promise<void> {
     await expect
-      .poll(() => this.page.locator('stylet-page-view canvas.picture[width]').count())
+      .poll(() => this.page.locator('stylet-page-view canvas.bitmap[width]').count())
       .toBeGreaterThan(0);
     await this.page.waitForTimeout(600);
   }

@@ -81,6 +81,14 @@ export const lassoSchema = z.object({
   sorts: z.array(z.enum(annotationSorts)),
 });
 
+/** How snips are drawn, and whether what is written on the page comes along. */
+export const snipSettingsSchema = z.object({
+  drawn: z.enum(['freehand', 'rectangle']),
+  annotations: z.boolean(),
+  /** Whether one snip gives the pen back. */
+  springsBack: z.boolean(),
+});
+
 /** Pen gestures that act. */
 export const shorthandSchema = z.object({
   scratchOut: z.boolean(),
@@ -102,6 +110,8 @@ export const kitSchema = z.object({
   shorthand: shorthandSchema.optional(),
   /** Freehand, mostly inside, of every sort until it is said. */
   lasso: lassoSchema.optional(),
+  /** Rectangles, with what is written, until it is said. */
+  snip: snipSettingsSchema.optional(),
 });
 
 /** The kept kit, or null before one has been changed. */
@@ -116,5 +126,6 @@ export type TouchAction = (typeof touchActions)[number];
 export type TouchGesture = (typeof touchGestures)[number];
 export type RestingArea = z.infer<typeof restingAreaSchema>;
 export type Lasso = z.infer<typeof lassoSchema>;
+export type SnipSettings = z.infer<typeof snipSettingsSchema>;
 export type Shorthand = z.infer<typeof shorthandSchema>;
 export type Hands = z.infer<typeof handsSchema>;

@@ -1,5 +1,5 @@
 import { areaOf, polygonBounds, samplesFromBase64, strokeOutline } from '../ink/index';
-import { coveredBy, paint, type FillCommand } from '../paint/index';
+import { coveredBy, paint } from '../paint/index';
 import { annotationSchema, type ShapeAnnotation } from './annotation';
 import { apply, invert } from './apply';
 import { Erasing } from './erase';
@@ -67,7 +67,7 @@ test('turned into ink it is the same ink: two strokes for an arrow, one for the 
 });
 
 test('the filling is drawn first, lighter than the outline', () => {
-  const [area, outline] = paint(shape({ fill: 0.25, opacity: 0.8 })) as FillCommand[];
+  const [area, outline] = paint(shape({ fill: 0.25, opacity: 0.8 }));
   expect(area.opacity).toBeCloseTo(0.2);
   expect(outline.opacity).toBe(0.8);
   expect(Math.abs(areaOf(area.pieces[0].polygon))).toBeCloseTo(100 * 50, 0);

@@ -35,6 +35,7 @@ export interface FillCommand {
 /** Lay a picture on the page: what of its unit square lies within an outline, mapped to page space. */
 export interface PictureCommand {
   readonly picture: string;
+  readonly medium: Picture['medium'];
   readonly matrix: Matrix;
   /** Undefined for the whole of it. */
   readonly crop: Polygon | undefined;
@@ -57,6 +58,11 @@ const UNIT_SQUARE = cropOutline({});
  * What an annotation looks like. Foreign annotations are drawn from their own appearance: none.
  * Ink comes in the pieces it was drawn in, for screens, or `whole`, which is shorter to write down.
  */
+export function paint(
+  annotation: Ink | ShapeAnnotation | Markup,
+  ink?: 'pieces' | 'whole',
+): FillCommand[];
+export function paint(annotation: Annotation, ink?: 'pieces' | 'whole'): PaintCommand[];
 export function paint(annotation: Annotation, ink: 'pieces' | 'whole' = 'pieces'): PaintCommand[] {
   switch (annotation.kind) {
     case 'ink':
@@ -75,9 +81,10 @@ export function paint(annotation: Annotation, ink: 'pieces' | 'whole' = 'pieces'
 }
 
 function paintPicture(picture: Picture): PictureCommand {
-  const { digest, transform, crop, opacity } = picture;
+  const { digest, medium, transform, crop, opacity } = picture;
   return {
     picture: digest,
+    medium,
     matrix: transform,
     crop: crop ? cropOutline(picture) : undefined,
     opacity,

@@ -1,7 +1,6 @@
 import { contrast, hexOf, hexOfHsl, hslOf, luminance, paint, rgbOf } from './index';
 import fc from 'fast-check';
 import { blendOf, newId, stratumOf, type Markup } from '../document/index';
-import type { FillCommand } from './index';
 
 // WCAG 2.2, definitions of relative luminance and contrast ratio: black and white are 21:1 apart.
 test('contrast as WCAG defines it', () => {
@@ -64,7 +63,7 @@ const markup = (kind: Markup['kind']): Markup => ({
 });
 
 test('a highlight fills its quads and lies under the words', () => {
-  const [command] = paint(markup('highlight')) as FillCommand[];
+  const [command] = paint(markup('highlight'));
   expect([...command.pieces[0].polygon]).toEqual([0, 0, 100, 0, 100, 10, 0, 10]);
   expect(command.blend).toBe('multiply');
   expect(stratumOf(markup('highlight'))).toBe('under');
@@ -72,7 +71,7 @@ test('a highlight fills its quads and lies under the words', () => {
 
 test('an underline lies low, a strikeout in the middle of the line, both over the words', () => {
   const middle = (kind: 'underline' | 'strikeout'): number => {
-    const [{ pieces, blend }] = paint(markup(kind)) as FillCommand[];
+    const [{ pieces, blend }] = paint(markup(kind));
     const [{ polygon }] = pieces;
     expect(blend).toBe('normal');
     return (polygon[1] + polygon[5]) / 2;

@@ -1,2 +1,3 @@
 export * from './crop';
 export * from './placing';
+export * from './kinds';

@@ -21,13 +21,20 @@ export function gripAt(grip: FramePart): Point | undefined {
 /**
  * The map by which a frame's contents follow a grip that is dragged from one point to another (all in
  * one space). Corners enlarge in proportion, sides one way; what lies opposite stays. Dragged over to
- * the other side they flip. Turning is about the middle and snaps only near right angles.
+ * the other side they flip. Turning is about the middle and snaps only near right angles; what is in
+ * the frame may be `turned` already by so many degrees.
  */
-export function gripMatrix(frame: Box, grip: FramePart, from: Point, to: Point): Matrix {
+export function gripMatrix(
+  frame: Box,
+  grip: FramePart,
+  from: Point,
+  to: Point,
+  turned = 0,
+): Matrix {
   const [dx, dy] = [to.x - from.x, to.y - from.y];
   if (grip === 'move') return [1, 0, 0, 1, dx, dy];
   const middle = { x: (frame.x0 + frame.x1) / 2, y: (frame.y0 + frame.y1) / 2 };
-  if (grip === 'turn') return turning(middle, snappedTurn(middle, from, to));
+  if (grip === 'turn') return turning(middle, snappedTurn(middle, from, to, turned));
   const share = gripAt(grip)!;
   const at = (s: Point): Point => ({
     x: frame.x0 + s.x * (frame.x1 - frame.x0),
@@ -70,12 +77,12 @@ export function turning({ x, y }: Point, degrees: number): Matrix {
 }
 
 /** The angle in degrees a grip was turned by about a point. */
-function snappedTurn(about: Point, from: Point, to: Point): number {
+function snappedTurn(about: Point, from: Point, to: Point, turned: number): number {
   const angle =
     Math.atan2(to.y - about.y, to.x - about.x) - Math.atan2(from.y - about.y, from.x - about.x);
   const degrees = (angle * 180) / Math.PI;
-  const nearest = Math.round(degrees / 90) * 90;
-  return Math.abs(degrees - nearest) < NEAR_RIGHT ? nearest : degrees;
+  const nearest = Math.round((turned + degrees) / 90) * 90;
+  return Math.abs(turned + degrees - nearest) < NEAR_RIGHT ? nearest - turned : degrees;
 }
 
 /** A factor that can be divided by again; a frame without width or height keeps that. */

@@ -3,74 +3,34 @@ import type { Matrix } from '@stylet/core/geometry';
 import { glyphsOf, linesOf, wordsOf, type GlyphFont, type Line } from '@stylet/core/text';
 import * as pdfjs from 'pdfjs-dist';
 import type { PDFDocumentProxy, PDFPageProxy, RenderTask } from 'pdfjs-dist';
+import { Answering } from './answering';
 import { readLinks } from './links';
 import { hideMarks } from './marks';
-import type { CancelMessage, PageLink, RequestKind, RequestMessage, Requests } from './protocol';
-import { WorkerCanvasFactory, WorkerFilterFactory, drawSoftMasks } from './worker-canvas';
+import { documentParameters, startParser } from './pdf-parameters';
+import type { PageLink, PdfRequests } from './protocol';
+import { drawSoftMasks } from './worker-canvas';
 
 drawSoftMasks();
 
-/** pdf.js's files as the server serves them. */
-const PDFJS = new URL('/pdfjs/', self.location.origin).href;
-
-/** pdf.js's own worker, which parses; started before there is anything to parse. */
-const parser = pdfjs.PDFWorker.create({
-  port: new Worker(`${PDFJS}pdf.worker.min.mjs`, { type: 'module' }),
-} as never);
+/** Started before there is anything to parse. */
+const parser = startParser();
 
 let opened: Promise<PDFDocumentProxy> | undefined;
 const rendering = new Map<number, RenderTask>();
-const cancelled = new Set<number>();
 
-type Handlers = {
-  [K in RequestKind]: (params: Requests[K]['params'], id: number) => Promise<Requests[K]['result']>;
-};
-
-const handlers: Handlers = { open, render, lines, links };
-
-self.onmessage = async ({ data }: MessageEvent<RequestMessage | CancelMessage>) => {
-  if ('cancel' in data) {
-    cancelled.add(data.cancel);
-    rendering.get(data.cancel)?.cancel();
-    return;
-  }
-  const { id, kind, params } = data;
-  try {
-    const result = await handlers[kind](params as never, id);
-    const transfer = result instanceof ImageBitmap ? [result] : [];
-    self.postMessage({ id, result }, { transfer });
-  } catch (error) {
-    const message = error instanceof Error ? error.message : String(error);
-    self.postMessage({ id, error: message, cancelled: cancelled.has(id) });
-  } finally {
-    cancelled.delete(id);
-  }
-};
+const answering = new Answering<PdfRequests>({ open, render, lines, links }, (id) =>
+  rendering.get(id)?.cancel(),
+);
 
 async function open({ url }: { url: string }): Promise<{ pageCount: number }> {
   const parameters = {
     // As a URL object: pdf.js would resolve a string against a window, which a worker lacks.
     url: new URL(url),
-    worker: parser,
-    ownerDocument: {
-      fonts: (self as unknown as { fonts: unknown }).fonts,
-      baseURI: self.location.href,
-      createElement: () => new OffscreenCanvas(1, 1),
-    },
-    CanvasFactory: WorkerCanvasFactory,
-    FilterFactory: WorkerFilterFactory,
+    ...documentParameters(parser),
     // Only what is looked at is fetched: a long book opens as fast as a short one.
     disableAutoFetch: true,
     disableStream: true,
     rangeChunkSize: 131_072,
-    useWorkerFetch: true,
-    cMapUrl: `${PDFJS}cmaps/`,
-    standardFontDataUrl: `${PDFJS}standard_fonts/`,
-    wasmUrl: `${PDFJS}wasm/`,
-    iccUrl: `${PDFJS}iccs/`,
-    isOffscreenCanvasSupported: true,
-    isEvalSupported: false,
-    verbosity: 0,
   };
   opened = pdfjs.getDocument(parameters as never).promise;
   const { numPages } = await opened;
@@ -86,12 +46,12 @@ async function pageAt(index: number): Promise<PDFPageProxy> {
 }
 
 async function render(
-  { page: index, scale, region, marks }: Requests['render']['params'],
+  { page: index, scale, region, marks }: PdfRequests['render']['params'],
   id: number,
 ): Promise<ImageBitmap> {
   const page = await pageAt(index);
   await hideMarks((await opened!).annotationStorage, page, marks);
-  if (cancelled.has(id)) throw new Error('cancelled');
+  if (answering.isCancelled(id)) throw new Error('cancelled');
   const viewport = page.getViewport({
     scale: scale / page.userUnit,
     offsetX: -region.x,

@@ -9,7 +9,7 @@ export interface Region {
 }
 
 /** What the PDF worker is asked. Pages are counted from 0. */
-export interface Requests {
+export interface PdfRequests {
   open: { params: { url: string }; result: { pageCount: number } };
   render: {
     params: {
@@ -34,12 +34,30 @@ export interface PageLink {
     | { readonly kind: 'address'; readonly url: string };
 }
 
-export type RequestKind = keyof Requests;
+/** What the worker for pictures is asked. */
+export interface PictureRequests {
+  /** Reads a picture of pixels that has just come: its digest, its size upright, and all its pixels. */
+  read: {
+    params: { file: Blob };
+    result: { digest: string; bitmap: ImageBitmap };
+  };
+  /** The pixels of a picture's file, upright, at most so many across. */
+  decode: { params: { file: Blob; width: number }; result: ImageBitmap };
+  /** The first page of a PDF, so many pixels across; clear where nothing is drawn. */
+  draw: { params: { file: Blob; width: number }; result: ImageBitmap };
+}
 
-export interface RequestMessage<K extends RequestKind = RequestKind> {
+/** An answer to each kind of question; `id` names the request. */
+export type Handlers<R> = {
+  [K in keyof R]: R[K] extends { params: infer P; result: infer A }
+    ? (params: P, id: number) => Promise<A>
+    : never;
+};
+
+export interface RequestMessage {
   readonly id: number;
-  readonly kind: K;
-  readonly params: Requests[K]['params'];
+  readonly kind: string;
+  readonly params: unknown;
 }
 
 export interface CancelMessage {

@@ -1,5 +1,6 @@
+import type {
+  PdfDict} from '../objects/index';
 import {
-  PdfDict,
   PdfRef,
   PdfStream,
   nameText,

@@ -6,13 +6,16 @@ import {
   documentSchema,
   documentSummarySchema,
   keptKitSchema,
+  pictureFactsSchema,
   operationResultSchema,
   type DocumentSummary,
   type Kit,
   type OperationResult,
+  type PictureFacts,
+  type SnipRequest,
   type StyletDocument,
 } from '@stylet/core/api';
-import type { Annotation, Operation } from '@stylet/core/document';
+import type { Annotation, Operation, Picture } from '@stylet/core/document';
 import type { ExportMode } from '@stylet/core/pdf';
 import { map, type Observable } from 'rxjs';
 
@@ -62,6 +65,26 @@ export class Api {
 
   keepKit(kit: Kit): Observable<void> {
     return this.http.put('/api/kit', kit).pipe(map(() => undefined));
+  }
+
+  takePicture(file: Blob, name: string): Observable<PictureFacts> {
+    const form = new FormData();
+    form.append('file', file, name);
+    return this.http
+      .post('/api/pictures', form)
+      .pipe(map((body) => pictureFactsSchema.parse(body)));
+  }
+
+  snip(id: string, part: SnipRequest): Observable<PictureFacts> {
+    return this.http
+      .post(`/api/documents/${id}/snips`, part)
+      .pipe(map((body) => pictureFactsSchema.parse(body)));
+  }
+
+  /** The file that shows a picture: its pixels, or the PDF that draws it. */
+  pictureFile(digest: string, medium: Picture['medium']): Observable<Blob> {
+    const page = medium === 'lines' ? '/page' : '';
+    return this.http.get(`/api/pictures/${digest}${page}`, { responseType: 'blob' });
   }
 
   fileUrl(id: string): string {

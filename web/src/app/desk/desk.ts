@@ -5,6 +5,7 @@ import {
   effect,
   inject,
   input,
+  numberAttribute,
   signal,
   type OnDestroy,
 } from '@angular/core';
@@ -12,7 +13,7 @@ import { MatDialog, MatDialogModule } from '@angular/material/dialog';
 import { MatSnackBar, MatSnackBarModule } from '@angular/material/snack-bar';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import type { Effect } from '@stylet/core/document';
 import type { Destination } from '@stylet/core/pdf';
 import { Store } from '@ngrx/store';
@@ -36,9 +37,15 @@ import { Rail } from './kit/rail';
 import { AnnotationSelection } from './lasso/annotation-selection';
 import { Clipboard } from './lasso/clipboard';
 import { SelectionActions } from './lasso/selection-actions';
+import { OpenDocuments } from './open-documents';
 import { LiveViews } from './pages/live-views';
 import { PageGestures } from './pages/page-gestures';
 import { PageSource } from './pages/page-source';
+import { Cropping } from './pictures/crop/cropping';
+import { Incoming } from './pictures/incoming';
+import { PictureBitmaps } from './pictures/picture-bitmaps';
+import { PictureOrigin } from './pictures/picture-origin';
+import { PuttingIn } from './pictures/putting-in';
 import { PagesOnScreen } from './pages/pages-on-screen';
 import { PageStrip } from './pages/page-strip';
 import { Places } from './pages/places';
@@ -46,7 +53,8 @@ import { ViewState } from './pages/view-state';
 import { TextSelection } from './selection/text-selection';
 import { Meanings } from './shorthand/meanings';
 import { ShorthandNotice } from './shorthand/shorthand-notice';
-import { Snipping } from './shorthand/snipping';
+import { PageDrawing } from './snip/page-drawing';
+import { Snipping } from './snip/snipping';
 import { Shortcuts } from './shortcuts';
 import { StatusBar } from './status-bar';
 import { syncFeature } from './sync/sync.reducer';
@@ -74,17 +82,23 @@ import { TopBar } from './top-bar';
     AnnotationSelection,
     Clipboard,
     CloseUp,
+    Cropping,
     FingerDrawing,
     Gaps,
     Guides,
     HandsCardState,
+    Incoming,
     LiveViews,
     Meanings,
+    OpenDocuments,
+    PageDrawing,
     PageGestures,
     PageSource,
     PagesOnScreen,
     PenPresence,
+    PictureOrigin,
     Places,
+    PuttingIn,
     SelectionActions,
     ShorthandNotice,
     Shortcuts,
@@ -101,13 +115,19 @@ import { TopBar } from './top-bar';
     '(document:keyup)': 'shortcuts.up($event)',
     '(document:copy)': 'clipboard.copied($event)',
     '(document:cut)': 'clipboard.copied($event)',
-    '(document:paste)': 'clipboard.pasted($event)',
+    '(document:paste)': 'incoming.pasted($event)',
+    '(document:dragover)': 'incoming.draggedOver($event)',
+    '(document:drop)': 'incoming.dropped($event)',
     '(mousedown)': 'sideButton($event)',
     '[class.left-handed]': 'isLeftHanded()',
   },
 })
 export class Desk implements OnDestroy {
   readonly id = input.required<string>();
+  /** A place to show first, from the address: a page's id and points on it. */
+  readonly page = input<string>();
+  readonly x = input(0, { transform: numberAttribute });
+  readonly y = input(0, { transform: numberAttribute });
 
   private readonly store = inject(Store);
   private readonly api = inject(Api);
@@ -116,6 +136,10 @@ export class Desk implements OnDestroy {
   private readonly places = inject(Places);
   private readonly selection = inject(TextSelection);
   private readonly view = inject(ViewState);
+  private readonly router = inject(Router);
+  private readonly documents = inject(OpenDocuments);
+  protected readonly incoming = inject(Incoming);
+  private readonly pictures = inject(PictureBitmaps);
   private readonly dialog = inject(MatDialog);
   private readonly snackBar = inject(MatSnackBar);
   protected readonly shortcuts = inject(Shortcuts);
@@ -127,7 +151,10 @@ export class Desk implements OnDestroy {
 
   protected readonly status = this.store.selectSignal(documentFeature.selectStatus);
   protected readonly trouble = this.store.selectSignal(documentFeature.selectTrouble);
+  private readonly title = this.store.selectSignal(documentFeature.selectTitle);
   protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
+  private readonly tool = this.store.selectSignal(kitFeature.selectTool);
+  private readonly puttingIn = inject(PuttingIn);
   protected readonly indexOpen = signal(innerWidth >= 900);
   private readonly refusal = this.store.selectSignal(syncFeature.selectTrouble);
   protected readonly isLeftHanded = this.store.selectSignal(kitFeature.selectIsLeftHanded);
@@ -138,6 +165,12 @@ export class Desk implements OnDestroy {
   protected readonly restingArea = computed(() => this.hands()?.restingArea);
   protected readonly isWriting = computed(() => this.mode() === 'write');
 
+  /** What the pen does next, where that is not what it shows. */
+  protected readonly hint = computed(() => {
+    if (this.tool() !== 'picture' || this.puttingIn.inHand().length === 0) return undefined;
+    return 'Tap where the picture is to go';
+  });
+
   constructor() {
     effect(() => {
       const id = this.id();
@@ -145,7 +178,7 @@ export class Desk implements OnDestroy {
       void this.source.open(this.api.fileUrl(id));
     });
     effect(() => {
-      if (this.status() === 'ready') this.places.restore(this.id());
+      if (this.status() === 'ready') this.places.restore(this.id(), () => this.showAddressed());
     });
     effect(() => {
       if (this.isWriting()) this.selection.clear();
@@ -159,11 +192,27 @@ export class Desk implements OnDestroy {
       const trouble = this.source.trouble();
       if (trouble) this.tell(`A page could not be shown: ${trouble}. Reload to try again.`);
     });
+    effect(() => {
+      const trouble = this.pictures.trouble();
+      if (trouble) this.tell(`A picture could not be shown: ${trouble}. It is tried again.`);
+    });
+    effect(() => {
+      if (this.status() === 'ready') void this.documents.announce(this.id(), this.title());
+    });
+    this.documents.taken = (pictures) => this.incoming.taken(pictures);
   }
 
   ngOnDestroy(): void {
     this.stopWatching();
     this.store.dispatch(documentActions.closed());
+  }
+
+  /** Goes where the address says, once: a reload stays where one is. */
+  private showAddressed(): void {
+    const page = this.page();
+    if (!page) return;
+    this.view.jumpToPage(page, { x: this.x(), y: this.y() });
+    void this.router.navigate([], { queryParams: {}, replaceUrl: true });
   }
 
   protected load(): void {

@@ -8,6 +8,8 @@ import { kitActions, kitFeature } from './kit/kit.reducer';
 import { AnnotationSelection } from './lasso/annotation-selection';
 import { Clipboard } from './lasso/clipboard';
 import { SelectionActions } from './lasso/selection-actions';
+import { Cropping } from './pictures/crop/cropping';
+import { Snipping } from './snip/snipping';
 import { TextSelection } from './selection/text-selection';
 import { PagesOnScreen } from './pages/pages-on-screen';
 import { isTyping } from './typing';
@@ -19,6 +21,8 @@ export const keys = [
   { keys: 'Alt ↑ / Alt ↓', does: 'move the slot in focus' },
   { keys: 'E', does: 'eraser' },
   { keys: 'L', does: 'lasso; Shift adds to what is selected' },
+  { keys: 'S', does: 'snip a piece of a page' },
+  { keys: 'I', does: 'put a picture where you tap' },
   { keys: 'Ctrl A', does: 'select all on the page' },
   { keys: 'Arrows', does: 'move what is selected by a point; Shift ten times as far' },
   { keys: 'Ctrl X / C / V', does: 'cut, copy, paste at the pointer' },
@@ -60,6 +64,8 @@ export class Shortcuts {
   private readonly actions = inject(SelectionActions);
   private readonly clipboard = inject(Clipboard);
   private readonly pages = inject(PagesOnScreen);
+  private readonly cropping = inject(Cropping);
+  private readonly snipping = inject(Snipping);
   private readonly guides = inject(Guides);
   private readonly closeUp = inject(CloseUp);
   private readonly dialog = inject(MatDialog);
@@ -100,6 +106,10 @@ export class Shortcuts {
         return () => this.store.dispatch(kitActions.toolTaken({ tool: 'eraser' }));
       case 'l':
         return () => this.store.dispatch(kitActions.toolTaken({ tool: 'lasso' }));
+      case 's':
+        return () => this.store.dispatch(kitActions.toolTaken({ tool: 'snip' }));
+      case 'i':
+        return () => this.store.dispatch(kitActions.toolTaken({ tool: 'picture' }));
       case 'p':
         return () => this.store.dispatch(kitActions.toolTaken({ tool: 'gap' }));
       case 'g':
@@ -111,7 +121,11 @@ export class Shortcuts {
       case 'delete':
         if (this.chosen.pageId()) return () => this.actions.remove();
         return this.selection.selected() ? () => this.selection.unmark() : undefined;
+      case 'enter':
+        return this.cropping.picture() ? () => this.cropping.done() : undefined;
       case 'escape':
+        if (this.cropping.picture()) return () => this.cropping.cancel();
+        if (this.snipping.current()) return () => this.snipping.current.set(undefined);
         if (this.selection.selected()) return () => this.selection.clear();
         if (this.chosen.pageId()) return () => this.chosen.clear();
         return () => this.store.dispatch(kitActions.toolTaken({ tool: 'pen' }));

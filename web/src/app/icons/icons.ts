@@ -9,6 +9,8 @@ import chevron from '@material-symbols/svg-400/outlined/chevron_right.svg';
 import close from '@material-symbols/svg-400/outlined/close.svg';
 import cloudDone from '@material-symbols/svg-400/outlined/cloud_done.svg';
 import cloudOff from '@material-symbols/svg-400/outlined/cloud_off.svg';
+import camera from '@material-symbols/svg-400/outlined/photo_camera.svg';
+import crop from '@material-symbols/svg-400/outlined/crop.svg';
 import dropper from '@material-symbols/svg-400/outlined/colorize.svg';
 import copy from '@material-symbols/svg-400/outlined/content_copy.svg';
 import download from '@material-symbols/svg-400/outlined/download.svg';
@@ -32,6 +34,10 @@ import library from '@material-symbols/svg-400/outlined/auto_stories.svg';
 import redo from '@material-symbols/svg-400/outlined/redo.svg';
 import remove from '@material-symbols/svg-400/outlined/remove.svg';
 import search from '@material-symbols/svg-400/outlined/search.svg';
+import opacity from '@material-symbols/svg-400/outlined/opacity.svg';
+import origin from '@material-symbols/svg-400/outlined/arrow_outward.svg';
+import picture from '@material-symbols/svg-400/outlined/add_photo_alternate.svg';
+import snip from '@material-symbols/svg-400/outlined/screenshot_region.svg';
 import person from '@material-symbols/svg-400/outlined/person.svg';
 import hands from '@material-symbols/svg-400/outlined/back_hand.svg';
 import help from '@material-symbols/svg-400/outlined/help.svg';
@@ -47,6 +53,7 @@ const drawings = {
   add,
   arrowBack,
   arrowForward,
+  camera,
   check,
   chevron,
   close,
@@ -54,6 +61,7 @@ const drawings = {
   cloudDone,
   cloudOff,
   copy,
+  crop,
   download,
   dropper,
   eraser,
@@ -72,13 +80,17 @@ const drawings = {
   more,
   move,
   newLine,
+  opacity,
+  origin,
   person,
+  picture,
   redo,
   remove,
   ruler,
   search,
   setSquare,
   shorthand,
+  snip,
   strikeout,
   sync,
   trash,

@@ -17,6 +17,8 @@ interface Schema extends DBSchema {
     value: { operation: Operation };
     indexes: { document: string };
   };
+  /** Files of pictures that the server does not have yet. */
+  pictures: { key: string; value: { digest: string; file: Blob } };
   steps: {
     key: number;
     value: KeptStep;
@@ -30,15 +32,18 @@ export class BrowserDb {
   private opened: Promise<IDBPDatabase<Schema>> | undefined;
 
   open(): Promise<IDBPDatabase<Schema>> {
-    this.opened ??= openDB<Schema>('stylet', 2, {
+    this.opened ??= openDB<Schema>('stylet', 3, {
       upgrade(database, from) {
         if (from < 1) {
           const operations = database.createObjectStore('operations', { keyPath: 'operation.id' });
           operations.createIndex('document', 'operation.documentId');
         }
-        const steps = database.createObjectStore('steps', { autoIncrement: true });
-        steps.createIndex('place', ['window', 'documentId']);
-        steps.createIndex('at', 'at');
+        if (from < 2) {
+          const steps = database.createObjectStore('steps', { autoIncrement: true });
+          steps.createIndex('place', ['window', 'documentId']);
+          steps.createIndex('at', 'at');
+        }
+        database.createObjectStore('pictures', { keyPath: 'digest' });
       },
       // A window with a newer version asks for the database: this one will open it anew.
       blocking: (_current, _blocked, event) => {

@@ -1,10 +1,11 @@
 import type { Lasso } from '@stylet/core/api';
 import { enclosedBy, sortOf, type Annotation, type Effect } from '@stylet/core/document';
-import { boxOf, distance, type Point } from '@stylet/core/geometry';
+import { distance, type Point } from '@stylet/core/geometry';
 import type { Sample } from '@stylet/core/ink';
 import { polygonsOf } from '../pages/drawing';
 import { indexFor, uppermostAt } from '../pages/page-index';
 import type { Gesture } from './gesture';
+import { regionOf } from './region';
 
 /** Way and reach of a tap, in CSS pixels. */
 const TAP = 5;
@@ -66,16 +67,7 @@ export class LassoGesture implements Gesture {
     }).filter((a) => !a.locked && this.settings.sorts.includes(sortOf(a)));
   }
 
-  /** The way itself, or the box from where it began to where it is. */
   private region(): readonly Point[] {
-    if (this.settings.drawn === 'freehand') return this.way;
-    const { x0, y0, x1, y1 } = boxOf(this.way[0], this.way[this.way.length - 1]);
-    return [
-      { x: x0, y: y0 },
-      { x: x1, y: y0 },
-      { x: x1, y: y1 },
-      { x: x0, y: y1 },
-      { x: x0, y: y0 },
-    ];
+    return regionOf(this.way, this.settings.drawn);
   }
 }

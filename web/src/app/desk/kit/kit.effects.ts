@@ -56,6 +56,7 @@ export class KitEffects {
             kitActions.handsChanged,
             kitActions.shorthandChanged,
             kitActions.lassoChanged,
+            kitActions.snipChanged,
             kitActions.colorSettled,
             kitActions.colorPicked,
           ),

@@ -1,4 +1,13 @@
-import type { Eraser, Hands, Kit, KitSlot, Lasso, PenButtons, Shorthand } from '@stylet/core/api';
+import type {
+  Eraser,
+  Hands,
+  Kit,
+  KitSlot,
+  Lasso,
+  PenButtons,
+  Shorthand,
+  SnipSettings,
+} from '@stylet/core/api';
 import { annotationSorts } from '@stylet/core/document';
 import {
   createActionGroup,
@@ -11,7 +20,7 @@ import {
 } from '@ngrx/store';
 import { isOwnColor } from './palettes';
 
-export type Tool = 'pen' | 'eraser' | 'lasso' | 'gap';
+export type Tool = 'pen' | 'eraser' | 'lasso' | 'snip' | 'picture' | 'gap';
 
 export type DeskMode = 'write' | 'read';
 
@@ -28,6 +37,7 @@ export interface KitState {
   readonly hands: Hands | undefined;
   readonly shorthand: Shorthand;
   readonly lasso: Lasso;
+  readonly snip: SnipSettings;
   /** The next tap on a page gives the slot in hand the colour there. */
   readonly isPicking: boolean;
 }
@@ -35,6 +45,11 @@ export interface KitState {
 const MOST_RECENT = 7;
 
 const usualLasso: Lasso = { drawn: 'freehand', takes: 'inside', sorts: [...annotationSorts] };
+const usualSnip: SnipSettings = {
+  drawn: 'rectangle',
+  annotations: true,
+  springsBack: true,
+};
 const noShorthand: Shorthand = { scratchOut: false, ring: false, box: false };
 
 const MM = 72 / 25.4;
@@ -70,6 +85,7 @@ const initial: KitState = {
   hands: undefined,
   shorthand: noShorthand,
   lasso: usualLasso,
+  snip: usualSnip,
   isPicking: false,
 };
 
@@ -90,6 +106,8 @@ export const kitActions = createActionGroup({
     'Hands Changed': props<{ hands: Hands }>(),
     'Shorthand Changed': props<{ change: Partial<Shorthand> }>(),
     'Lasso Changed': props<{ change: Partial<Lasso> }>(),
+    'Snip Changed': props<{ change: Partial<SnipSettings> }>(),
+    'Snip Taken': emptyProps(),
     'Color Settled': props<{ color: string }>(),
     'Picking Begun': emptyProps(),
     'Color Picked': props<{ color: string }>(),
@@ -104,7 +122,7 @@ export const kitFeature = createFeature({
     on(
       kitActions.kitFound,
       kitActions.kitRead,
-      (kit, { kit: { slots, eraser, buttons, recentColors, hands, shorthand, lasso } }) => ({
+      (kit, { kit: { slots, eraser, buttons, recentColors, hands, shorthand, lasso, snip } }) => ({
         ...kit,
         slots,
         eraser,
@@ -113,6 +131,7 @@ export const kitFeature = createFeature({
         hands,
         shorthand: shorthand ?? noShorthand,
         lasso: lasso ?? usualLasso,
+        snip: snip ?? usualSnip,
         activeId: slots.some(({ id }) => id === kit.activeId) ? kit.activeId : slots[0].id,
       }),
     ),
@@ -172,6 +191,13 @@ export const kitFeature = createFeature({
       ...kit,
       lasso: { ...kit.lasso, ...change },
     })),
+    on(kitActions.snipChanged, (kit, { change }) => ({
+      ...kit,
+      snip: { ...kit.snip, ...change },
+    })),
+    on(kitActions.snipTaken, (kit): KitState =>
+      kit.tool === 'snip' && kit.snip.springsBack ? { ...kit, tool: 'pen' } : kit,
+    ),
     on(kitActions.colorSettled, (kit, { color }) => withRecent(kit, color)),
     on(kitActions.pickingBegun, (kit): KitState => ({ ...kit, isPicking: true, mode: 'write' })),
     on(kitActions.colorPicked, (kit, { color }) =>
@@ -195,6 +221,7 @@ export const kitFeature = createFeature({
     selectHands,
     selectShorthand,
     selectLasso,
+    selectSnip,
   }) => ({
     selectIsLeftHanded: createSelector(selectHands, (hands) => hands?.writingHand === 'left'),
     selectKit: createSelector(
@@ -205,7 +232,8 @@ export const kitFeature = createFeature({
       selectHands,
       selectShorthand,
       selectLasso,
-      (slots, eraser, buttons, recentColors, hands, shorthand, lasso): Kit => ({
+      selectSnip,
+      (slots, eraser, buttons, recentColors, hands, shorthand, lasso, snip): Kit => ({
         version: 1,
         slots: [...slots],
         eraser,
@@ -214,6 +242,7 @@ export const kitFeature = createFeature({
         ...(hands ? { hands } : {}),
         ...(shorthand === noShorthand ? {} : { shorthand }),
         ...(lasso === usualLasso ? {} : { lasso }),
+        ...(snip === usualSnip ? {} : { snip }),
       }),
     ),
     selectActiveSlot: createSelector(

@@ -14,8 +14,10 @@ import { Store } from '@ngrx/store';
 import type { KitSlot } from '@stylet/core/api';
 import { CloseUp } from '../close-up/close-up';
 import { Guides } from '../guides/guides';
-import { kitActions, kitFeature } from './kit.reducer';
+import { kitActions, kitFeature, type Tool } from './kit.reducer';
 import { LassoCard } from '../lasso/lasso-card';
+import { PictureCard } from '../pictures/picture-card';
+import { SnipCard } from '../snip/snip-card';
 import { EraserCard } from './eraser-card';
 import { nameOfSlot } from './kinds';
 import { SlotCard } from './slot-card';
@@ -31,8 +33,10 @@ import { SlotPicture } from './slot-picture';
     LassoCard,
     MatIconModule,
     MatTooltipModule,
+    PictureCard,
     SlotCard,
     SlotPicture,
+    SnipCard,
   ],
   templateUrl: './rail.html',
   styleUrl: './rail.scss',
@@ -55,6 +59,8 @@ export class Rail {
   protected readonly tools = [
     { tool: 'eraser', name: 'Eraser', key: 'E' },
     { tool: 'lasso', name: 'Lasso', key: 'L' },
+    { tool: 'snip', name: 'Snip', key: 'S' },
+    { tool: 'picture', name: 'Picture', key: 'I' },
     { tool: 'gap', name: 'Gap', key: 'P' },
   ] as const;
   /** What lies on the desk beside whatever is in hand. */
@@ -107,10 +113,13 @@ export class Rail {
   }
 
   /** A second tap opens the tool's card, if it has one. */
-  protected takeTool(tool: 'eraser' | 'lasso' | 'gap'): void {
+  protected takeTool(tool: Exclude<Tool, 'pen'>): void {
     const isHeld = this.mode() === 'write' && this.tool() === tool;
-    this.openId.update((id) => (isHeld && id !== tool ? tool : undefined));
+    // Pictures come from the card: it opens at once.
+    const opens = (isHeld || tool === 'picture') && this.openId() !== tool;
     if (!isHeld) this.store.dispatch(kitActions.toolTaken({ tool }));
+    // The effect that puts cards away runs first.
+    setTimeout(() => this.openId.set(opens ? tool : undefined));
   }
 
   /** A copy of the slot in hand, to be made something else of. */

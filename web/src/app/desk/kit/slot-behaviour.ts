@@ -3,7 +3,7 @@ import { MatSliderModule } from '@angular/material/slider';
 import type { KitSlot } from '@stylet/core/api';
 import type { Blend } from '@stylet/core/document';
 import { styleDefaults } from '@stylet/core/ink';
-import { blendOf } from '@stylet/core/paint';
+import { blendOf } from '@stylet/core/document';
 
 /** How a slot's instrument behaves: what there is to set depends on its kind. */
 @Component({

@@ -6,6 +6,7 @@ import {
   type Annotation,
   type AnnotationSort,
   type History,
+  type Picture,
   type ShapeAnnotation,
 } from '@stylet/core/document';
 import type { Matrix } from '@stylet/core/geometry';
@@ -56,6 +57,11 @@ export class AnnotationSelection {
   readonly shape = computed<ShapeAnnotation | undefined>(() => {
     const [only, ...others] = this.annotations();
     return only?.kind === 'shape' && others.length === 0 ? only : undefined;
+  });
+  /** The one picture that is selected. */
+  readonly picture = computed<Picture | undefined>(() => {
+    const [only, ...others] = this.annotations();
+    return only?.kind === 'picture' && others.length === 0 ? only : undefined;
   });
   /** What a shape looks like while one of its handles is dragged. */
   readonly dragged = signal<ShapeAnnotation | undefined>(undefined);

@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import { paintingOrder, type Annotation } from '@stylet/core/document';
+import { highestOrder, type Annotation } from '@stylet/core/document';
 import {
   inverse,
   transform,
@@ -16,13 +16,11 @@ import { CanvasSurface } from '../pages/canvas-surface';
 import { boundsOfAnnotation } from '../pages/drawing';
 import { screenToPage } from '../pages/page-geometry';
 import { PagesOnScreen } from '../pages/pages-on-screen';
+import { pngOf, printScale } from '../pictures/canvas-picture';
+import { PictureBitmaps } from '../pictures/picture-bitmaps';
 import { isTyping } from '../typing';
 import { AnnotationSelection } from './annotation-selection';
 import { SelectionActions } from './selection-actions';
-
-/** Pixels a point of pictures that are copied: 300 to the inch. */
-const SHARP = 300 / 72;
-const MOST_PIXELS = 36e6;
 
 /** What was copied last in this window: it outlives the document it came from. */
 @Injectable({ providedIn: 'root' })
@@ -37,6 +35,7 @@ export class Clipboard {
   private readonly selection = inject(AnnotationSelection);
   private readonly actions = inject(SelectionActions);
   private readonly pages = inject(PagesOnScreen);
+  private readonly pictures = inject(PictureBitmaps);
   private readonly snackBar = inject(MatSnackBar);
   private readonly documentId = this.store.selectSignal(documentFeature.selectId);
   private readonly all = this.store.selectSignal(documentFeature.selectAnnotations);
@@ -67,10 +66,23 @@ export class Clipboard {
     const text = event.clipboardData?.getData(CLIP_TYPE);
     if (!text || isTyping(event.target)) return false;
     event.preventDefault();
-    const clip = clipSchema.safeParse(parsed(text));
-    if (clip.success) this.paste(clip.data, this.pages.pointer);
-    else this.tell('What is on the clipboard was made by another version. Copy it again here.');
+    this.pasteText(text, this.pages.pointer);
     return true;
+  }
+
+  /** Pastes annotations in the form they are copied in, at a point of the window. */
+  pasteText(text: string, pointer: Point | undefined): void {
+    const clip = clipSchema.safeParse(parsed(text));
+    if (clip.success) this.paste(clip.data, pointer);
+    else this.tell('What is on the clipboard was made by another version. Copy it again here.');
+  }
+
+  /** What is selected can be dragged into another window. */
+  dragged(event: DragEvent): void {
+    const clip = this.clip();
+    if (!clip || !event.dataTransfer) return;
+    event.dataTransfer.setData(CLIP_TYPE, JSON.stringify(clip));
+    event.dataTransfer.effectAllowed = 'copy';
   }
 
   /** Pastes what was copied last in this window where it was. */
@@ -84,7 +96,7 @@ export class Clipboard {
     const page = target?.page ?? this.pages.current();
     if (!page) return;
     const at = target && pointer && transform(screenToPage(page, target.rect), pointer);
-    const above = paintingOrder(this.all()[page.id] ?? {}).at(-1)?.order;
+    const above = highestOrder(this.all()[page.id] ?? {});
     const box = boundsOf(clip.annotations);
     const matrix = at ? movingTo(box, at) : identityOrInside(box, page);
     this.actions.place(page.id, copiesOf(clip.annotations, { pageId: page.id, above, matrix }));
@@ -96,7 +108,7 @@ export class Clipboard {
     const box = boundsOf(annotations);
     if (!box) return;
     try {
-      const picture = await pictureOf(annotations, box);
+      const picture = await pictureOf(annotations, box, this.pictures);
       await navigator.clipboard.write([new ClipboardItem({ 'image/png': picture })]);
       this.tell('The picture is on the clipboard.');
     } catch (error) {
@@ -153,17 +165,13 @@ function identityOrInside(
 async function pictureOf(
   annotations: Parameters<CanvasSurface['draw']>[0],
   box: Box,
+  pictures: PictureBitmaps,
 ): Promise<Blob> {
   const [width, height] = [box.x1 - box.x0 + 4, box.y1 - box.y0 + 4];
-  const scale = Math.min(SHARP, Math.sqrt(MOST_PIXELS / (width * height)));
-  const surface = new CanvasSurface(document.createElement('canvas'));
+  const scale = printScale(width, height);
+  const surface = new CanvasSurface(document.createElement('canvas'), pictures);
   const toPixels = inverse([1 / scale, 0, 0, 1 / scale, box.x0 - 2, box.y0 - 2]);
   surface.resize(Math.ceil(width * scale), Math.ceil(height * scale), toPixels);
   surface.draw(annotations);
-  return new Promise((resolve, reject) =>
-    surface.canvas.toBlob(
-      (blob) => (blob ? resolve(blob) : reject(new Error('the picture is too large'))),
-      'image/png',
-    ),
-  );
+  return pngOf(surface.canvas);
 }

@@ -10,7 +10,9 @@ import {
   type Box,
   type Point,
 } from '@stylet/core/geometry';
-import { gripAt, gripMatrix, frameParts, type FramePart } from '@stylet/core/selection';
+import { pictureOutline } from '@stylet/core/document';
+import { mapPolygon, polygonBounds } from '@stylet/core/ink';
+import { gripAt, gripMatrix, frameParts, turning, type FramePart } from '@stylet/core/selection';
 import { dragHandle, handlesOf, type Handle } from '@stylet/core/shapes';
 import { Grip } from '../grip/grip';
 import { boundsOfAnnotation } from '../pages/drawing';
@@ -80,6 +82,19 @@ export class SelectedLayer {
     const { width, height, rotation } = this.page();
     return pageView(width, height, rotation, 1);
   });
+  /** How far a single picture is turned, in degrees: its frame is turned with it. */
+  private readonly turned = computed(() => {
+    const picture = this.selection.picture();
+    return picture ? (Math.atan2(picture.transform[1], picture.transform[0]) * 180) / Math.PI : 0;
+  });
+  /** From the space in which the frame is level to page space. */
+  private readonly level = computed(() => turning({ x: 0, y: 0 }, this.turned()));
+  /** The frame, where it is level. */
+  private readonly frame = computed<Box | undefined>(() => {
+    const picture = this.selection.picture();
+    if (!picture) return this.box();
+    return polygonBounds([mapPolygon(pictureOutline(picture), inverse(this.level()))]);
+  });
   /** Round what is selected, page space. */
   readonly box = computed<Box | undefined>(() => {
     const dragged = this.selection.dragged();
@@ -91,10 +106,11 @@ export class SelectedLayer {
   });
   /** The frame's corners as the page is shown, wherever it has been dragged to. */
   private readonly corners = computed<readonly Point[]>(() => {
-    const box = this.box();
+    const box = this.frame();
     if (!box) return [];
     const lifted = this.selection.lifted();
-    const map = lifted ? compose(lifted, this.view()) : this.view();
+    const level = lifted ? compose(this.level(), lifted) : this.level();
+    const map = compose(level, this.view());
     return [
       { x: box.x0, y: box.y0 },
       { x: box.x1, y: box.y0 },
@@ -181,12 +197,15 @@ export class SelectedLayer {
 
   protected drag(event: PointerEvent): void {
     const { held } = this;
-    const box = this.box();
-    if (!held || !box) return;
+    const frame = this.frame();
+    if (!held || !frame) return;
     if (held.isTap && Math.hypot(event.clientX - held.x, event.clientY - held.y) < TAP) return;
     held.isTap = false;
     const to = this.toPage()(event.clientX, event.clientY);
-    this.selection.lifted.set(gripMatrix(box, held.grip, held.from, to));
+    const toLevel = inverse(this.level());
+    const [from, at] = [transform(toLevel, held.from), transform(toLevel, to)];
+    const moved = gripMatrix(frame, held.grip, from, at, this.turned());
+    this.selection.lifted.set(compose(compose(toLevel, moved), this.level()));
   }
 
   /** Let go over another page, what was moved is on that. */

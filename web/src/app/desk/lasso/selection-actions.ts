@@ -1,5 +1,6 @@
 import { Injectable, computed, inject } from '@angular/core';
 import {
+  highestOrder,
   inkOfShape,
   newId,
   paintingOrder,
@@ -31,6 +32,9 @@ export class SelectionActions {
   private readonly selection = inject(AnnotationSelection);
   private readonly all = this.store.selectSignal(documentFeature.selectAnnotations);
 
+  readonly hasWidth = computed(() =>
+    this.selection.annotations().some(({ kind }) => kind === 'ink' || kind === 'shape'),
+  );
   readonly canBeFilled = computed(() =>
     this.selection.annotations().some((a) => a.kind === 'shape' && isClosed(a)),
   );
@@ -39,7 +43,13 @@ export class SelectionActions {
   );
   readonly isLocked = computed(() => this.selection.annotations().some(({ locked }) => locked));
   readonly isGrouped = computed(() => this.selection.annotations().some(({ group }) => group));
-  readonly color = computed(() => this.selection.annotations().at(0)?.color ?? '#22304a');
+  /** The colour of the first that has one; undefined where none has. */
+  readonly color = computed(() =>
+    this.selection
+      .annotations()
+      .flatMap((a) => ('color' in a ? [a.color] : []))
+      .at(0),
+  );
   readonly opacity = computed(() => this.selection.annotations().at(0)?.opacity ?? 1);
 
   /** Takes what can be copied off the page: it is on the clipboard. */
@@ -76,7 +86,7 @@ export class SelectionActions {
   }
 
   recolor(color: string): void {
-    this.change(() => ({ color }));
+    this.change((a) => ('color' in a ? { color } : undefined));
   }
 
   setOpacity(opacity: number): void {
@@ -96,10 +106,7 @@ export class SelectionActions {
     const pageId = this.selection.pageId();
     if (!pageId) return;
     const orders = reordered(paintingOrder(this.all()[pageId]), this.selection.ids(), to);
-    this.change(({ id }) => {
-      const order = orders.get(id);
-      return order === undefined ? undefined : { order };
-    });
+    this.change(({ id }) => orders.get(id));
   }
 
   group(): void {
@@ -157,7 +164,7 @@ export class SelectionActions {
   }
 
   private copies(pageId: string, matrix: Matrix = identity): Annotation[] {
-    const above = paintingOrder(this.all()[pageId] ?? {}).at(-1)?.order;
+    const above = highestOrder(this.all()[pageId] ?? {});
     const movable = this.selection.annotations().filter(({ locked }) => !locked);
     return copiesOf(movable, { pageId, above, matrix });
   }

@@ -9,6 +9,8 @@ import type { Box } from '@stylet/core/geometry';
 import { highlighterColors, inkColors } from '../kit/palettes';
 import { AnnotationSelection } from './annotation-selection';
 import { Clipboard } from './clipboard';
+import { Cropping } from '../pictures/crop/cropping';
+import { PictureOrigin } from '../pictures/picture-origin';
 import { SelectionActions } from './selection-actions';
 import { sorts } from './sort-names';
 
@@ -32,6 +34,8 @@ export class SelectionBar {
   protected readonly selection = inject(AnnotationSelection);
   protected readonly actions = inject(SelectionActions);
   protected readonly clipboard = inject(Clipboard);
+  protected readonly cropping = inject(Cropping);
+  protected readonly origin = inject(PictureOrigin);
 
   protected readonly colors = computed(() => {
     const sort = this.selection.counts().at(0)?.sort;

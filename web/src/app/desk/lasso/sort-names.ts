@@ -5,5 +5,6 @@ export const sorts: readonly { value: AnnotationSort; words: string }[] = [
   { value: 'ink', words: 'Ink' },
   { value: 'highlights', words: 'Highlights' },
   { value: 'shapes', words: 'Shapes' },
+  { value: 'pictures', words: 'Pictures' },
   { value: 'others', words: 'Marks of other programs' },
 ];

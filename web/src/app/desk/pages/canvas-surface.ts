@@ -9,7 +9,15 @@ import {
   type Matrix,
 } from '@stylet/core/geometry';
 import type { Piece } from '@stylet/core/ink';
-import { boundsOfAnnotation, commandsOf, piecewise, type DrawnCommand } from './drawing';
+import type { PictureBitmaps } from '../pictures/picture-bitmaps';
+import {
+  boundsOfAnnotation,
+  commandsOf,
+  piecewise,
+  type DrawnCommand,
+  type DrawnFill,
+  type DrawnPicture,
+} from './drawing';
 import { fillWith } from './grain-patterns';
 
 /** Where what shows through is put together, before it is laid on a canvas. */
@@ -26,7 +34,11 @@ export class CanvasSurface {
   /** The colour set last: to set one costs as much as to fill a short stroke. */
   private filling = '';
 
-  constructor(readonly canvas: HTMLCanvasElement) {
+  /** `pictures` has the pixels of pictures; a canvas that never shows any does without. */
+  constructor(
+    readonly canvas: HTMLCanvasElement,
+    private readonly pictures?: Pick<PictureBitmaps, 'bitmapFor'>,
+  ) {
     this.context = canvas.getContext('2d')!;
     this.canvas.width = this.canvas.height = 0;
   }
@@ -67,6 +79,10 @@ export class CanvasSurface {
     const { context } = this;
     context.setTransform(...this.matrix);
     for (const command of commands) {
+      if (!('pieces' in command)) {
+        this.drawPicture(command);
+        continue;
+      }
       const { opacity, blend, pieces, matrix } = command;
       if (matrix) context.setTransform(...compose(matrix, this.matrix));
       if (opacity === 1 && blend === 'normal') {
@@ -96,7 +112,7 @@ export class CanvasSurface {
    * Pieces that overlap are put together, opaque as they were while being drawn, before they are
    * laid on the page.
    */
-  private drawGroup({ pieces, color, bounds, matrix }: DrawnCommand): void {
+  private drawGroup({ pieces, color, bounds, matrix }: DrawnFill): void {
     if (!bounds) return;
     const { canvas } = this;
     const [left, top, right, bottom] = this.pixels(bounds);
@@ -115,6 +131,22 @@ export class CanvasSurface {
     this.context.setTransform(1, 0, 0, 1, 0, 0);
     this.context.drawImage(scratch.canvas, x, y);
     scratch.canvas.width = scratch.canvas.height = 0;
+  }
+
+  /** Draws a picture as sharp as it is at hand; nothing while it is not. */
+  private drawPicture({ picture, medium, matrix, path, opacity }: DrawnPicture): void {
+    const across = Math.hypot(matrix[0], matrix[1]) * this.scale();
+    const bitmap = this.pictures?.bitmapFor({ digest: picture, medium }, across);
+    if (!bitmap) return;
+    const { context } = this;
+    context.save();
+    context.setTransform(...compose(matrix, this.matrix));
+    if (path) context.clip(path);
+    context.globalAlpha = opacity;
+    context.imageSmoothingQuality = 'high';
+    context.drawImage(bitmap, 0, 0, 1, 1);
+    context.restore();
+    this.filling = '';
   }
 
   /** Draws part of the page anew: only what touches `region` (page space). */
@@ -198,7 +230,7 @@ export class CanvasSurface {
 
 function fillPath(
   context: CanvasRenderingContext2D,
-  { path, grain }: DrawnCommand['pieces'][number],
+  { path, grain }: DrawnFill['pieces'][number],
   color: string,
 ): void {
   fillWith(context, color, grain);

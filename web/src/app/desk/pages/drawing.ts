@@ -1,19 +1,33 @@
 import { scaleOf, type Annotation, type Ink } from '@stylet/core/document';
 import { simplify, type Box, type Matrix } from '@stylet/core/geometry';
 import { mapPolygon, polygonBounds, type Piece, type Polygon } from '@stylet/core/ink';
-import { paint, type PaintCommand } from '@stylet/core/paint';
+import {
+  coveredBy,
+  isFill,
+  paint,
+  type FillCommand,
+  type PaintCommand,
+  type PictureCommand,
+} from '@stylet/core/paint';
 
 /** A piece with its path, which canvases fill faster than they fill points. */
 export interface DrawnPiece extends Piece {
   readonly path: Path2D;
 }
 
-export interface DrawnCommand extends PaintCommand {
+export interface DrawnFill extends FillCommand {
   readonly pieces: readonly DrawnPiece[];
   readonly bounds: Box | undefined;
   /** Maps the pieces to page space, where they are not in it already. */
   readonly matrix?: Matrix;
 }
+
+/** A picture with the path of its crop, in its unit square. */
+export interface DrawnPicture extends PictureCommand {
+  readonly path: Path2D | undefined;
+}
+
+export type DrawnCommand = DrawnFill | DrawnPicture;
 
 /** What an annotation looks like, ready to be drawn. */
 interface Drawing {
@@ -47,7 +61,7 @@ function drawingOf(annotation: Annotation): Drawing {
 
 function newDrawing(annotation: Annotation): Drawing {
   const whole = paint(annotation, 'whole');
-  const polygons = whole.flatMap(({ pieces }) => pieces.map(({ polygon }) => polygon));
+  const polygons = whole.flatMap(coveredBy);
   return { polygons, bounds: polygonBounds(polygons), whole, ready: new Map() };
 }
 
@@ -107,11 +121,9 @@ export function commandsOf(annotation: Annotation, scale: number): readonly Draw
   let commands = ready.get(step);
   if (!commands) {
     commands = base
-      ? commandsOf(base.ink, scale * scaleOf(base.map)).map((command) => ({
-          ...command,
-          matrix: base.map,
-          bounds,
-        }))
+      ? commandsOf(base.ink, scale * scaleOf(base.map)).map((command): DrawnCommand =>
+          'pieces' in command ? { ...command, matrix: base.map, bounds } : command,
+        )
       : whole.map((command) => drawnCommand(command, SPARE / 2 ** step));
     ready.set(step, commands);
   }
@@ -131,6 +143,8 @@ export const boundsOfAnnotation = (annotation: Annotation): Box | undefined =>
   drawingOf(annotation).bounds;
 
 function drawnCommand(command: PaintCommand, spare: number): DrawnCommand {
+  if (!isFill(command))
+    return { ...command, path: command.crop ? pathOf(command.crop) : undefined };
   return {
     ...command,
     pieces: command.pieces.map((piece) => ({

@@ -1,8 +1,8 @@
-import type { Annotation } from '@stylet/core/document';
+import { strata, stratumOf, type Annotation } from '@stylet/core/document';
 import type { Matrix } from '@stylet/core/geometry';
-import { liesUnder } from '@stylet/core/paint';
+import type { PictureBitmaps } from '../pictures/picture-bitmaps';
 import { CanvasSurface } from './canvas-surface';
-import { release } from './picture-store';
+import { release } from './bitmap-store';
 
 /** Time for drawing at once, in ms: less than half a frame. */
 const SLICE = 6;
@@ -31,6 +31,7 @@ export class Lifted {
   /** `host` holds the canvases; `shown` is told when they show in place of the page's own. */
   constructor(
     private readonly host: HTMLElement,
+    private readonly pictures: PictureBitmaps,
     private readonly shown: (isShown: boolean) => void,
   ) {}
 
@@ -38,14 +39,10 @@ export class Lifted {
   prepare(all: readonly Annotation[], ids: ReadonlySet<string>, place: LayerPlace): void {
     this.drop();
     const layers = [
-      {
-        surface: this.surface(place, 'under'),
-        list: all.filter((a) => !ids.has(a.id) && liesUnder(a)),
-      },
-      {
-        surface: this.surface(place, 'over'),
-        list: all.filter((a) => !ids.has(a.id) && !liesUnder(a)),
-      },
+      ...strata.map((stratum) => ({
+        surface: this.surface(place, stratum),
+        list: all.filter((a) => !ids.has(a.id) && stratumOf(a) === stratum),
+      })),
       { surface: this.surface(place, 'lifted'), list: all.filter((a) => ids.has(a.id)) },
     ];
     this.steps = drawing(layers);
@@ -88,7 +85,7 @@ export class Lifted {
   }
 
   private put(): void {
-    const lifted = this.canvases[2];
+    const lifted = this.canvases.at(-1)!;
     lifted.style.transform = `matrix(${this.matrix!.join(',')})`;
     this.host.classList.add('shown');
     this.shown(true);
@@ -100,7 +97,7 @@ export class Lifted {
     Object.assign(canvas.style, place.style);
     this.host.append(canvas);
     this.canvases.push(canvas);
-    const surface = new CanvasSurface(canvas);
+    const surface = new CanvasSurface(canvas, this.pictures);
     surface.resize(place.width, place.height, place.matrix);
     return surface;
   }

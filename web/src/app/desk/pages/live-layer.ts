@@ -1,6 +1,6 @@
 import type { Box, Matrix } from '@stylet/core/geometry';
 import { polygonBounds, type Piece } from '@stylet/core/ink';
-import type { PaintCommand } from '@stylet/core/paint';
+import type { FillCommand } from '@stylet/core/paint';
 import { CanvasSurface } from './canvas-surface';
 
 /** What live ink looks like on the canvas; the rest (opacity, blend) its layer has. */
@@ -17,7 +17,7 @@ export interface LiveSurface {
   /** Shows what may still change instead of what of that was shown before. */
   showTail(pieces: readonly Piece[], ink: LiveInk): void;
   /** Shows something whole instead of everything shown before. */
-  showWhole(commands: readonly PaintCommand[]): void;
+  showWhole(commands: readonly FillCommand[]): void;
   clear(): void;
   /** Shows at once what would be shown with the next frame: the stroke has ended. */
   flush?(): void;
@@ -55,7 +55,7 @@ export class LiveLayer implements LiveSurface {
     this.shown = polygonBounds(pieces.map(({ polygon }) => polygon));
   }
 
-  showWhole(commands: readonly PaintCommand[]): void {
+  showWhole(commands: readonly FillCommand[]): void {
     this.clear();
     // The layer's own opacity is the outline's.
     const whole = commands.at(-1)?.opacity ?? 1;

@@ -1,6 +1,6 @@
 import { Injectable } from '@angular/core';
 import type { Piece } from '@stylet/core/ink';
-import type { PaintCommand } from '@stylet/core/paint';
+import type { FillCommand } from '@stylet/core/paint';
 import type { LiveInk, LiveLayer, LiveSurface } from './live-layer';
 
 /** All places in which a page shows just now: what is drawn in one is seen in all. */
@@ -50,7 +50,7 @@ export class SharedSurface implements LiveSurface {
     this.schedule();
   }
 
-  showWhole(commands: readonly PaintCommand[]): void {
+  showWhole(commands: readonly FillCommand[]): void {
     this.own.showWhole(commands);
     this.waiting = [];
     this.tail = (layer) => layer.showWhole(commands);

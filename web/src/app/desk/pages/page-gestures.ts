@@ -1,6 +1,12 @@
 import { inject, Injectable } from '@angular/core';
 import type { KitSlot, Page, PenAction } from '@stylet/core/api';
-import { isMarkup, orderAbove, paintingOrder, type PageAnnotations } from '@stylet/core/document';
+import {
+  highestOrder,
+  isMarkup,
+  orderAbove,
+  paintingOrder,
+  type PageAnnotations,
+} from '@stylet/core/document';
 import type { Box, Point } from '@stylet/core/geometry';
 import type { Line } from '@stylet/core/text';
 import { Store } from '@ngrx/store';
@@ -13,12 +19,17 @@ import { GuidedGesture } from '../gestures/guided-gesture';
 import { HighlightGesture } from '../gestures/highlight-gesture';
 import { InkGesture, type Placement } from '../gestures/ink-gesture';
 import { LassoGesture } from '../gestures/lasso-gesture';
+import { SnipGesture } from '../gestures/snip-gesture';
 import { StraightGesture } from '../gestures/straight-gesture';
+import { TapGesture } from '../gestures/tap-gesture';
 import { WritingGesture } from '../gestures/writing-gesture';
 import { Guides } from '../guides/guides';
 import { kitActions, kitFeature, type Tool } from '../kit/kit.reducer';
 import { AnnotationSelection } from '../lasso/annotation-selection';
+import { choosePictures } from '../pictures/choose-files';
+import { PuttingIn } from '../pictures/putting-in';
 import { Meanings } from '../shorthand/meanings';
+import { Snipping } from '../snip/snipping';
 import type { LiveLayer } from './live-layer';
 import { LiveViews } from './live-views';
 import { strokesNear } from './page-index';
@@ -54,10 +65,13 @@ export class PageGestures {
   private readonly meanings = inject(Meanings);
   private readonly selection = inject(AnnotationSelection);
   private readonly gaps = inject(Gaps);
+  private readonly snipping = inject(Snipping);
+  private readonly puttingIn = inject(PuttingIn);
   private readonly tool = this.store.selectSignal(kitFeature.selectTool);
   private readonly slot = this.store.selectSignal(kitFeature.selectActiveSlot);
   private readonly eraser = this.store.selectSignal(kitFeature.selectEraser);
   private readonly lasso = this.store.selectSignal(kitFeature.selectLasso);
+  private readonly snip = this.store.selectSignal(kitFeature.selectSnip);
   private readonly buttons = this.store.selectSignal(kitFeature.selectButtons);
 
   /** What a part of the pen does. */
@@ -78,6 +92,14 @@ export class PageGestures {
       return new GapGesture(
         this.gaps.on(target.page, target.annotations, (line) => target.showGap(line)),
       );
+    if (action === 'snip')
+      return new SnipGesture(
+        this.snip().drawn,
+        (way) => target.showLasso(way),
+        (outline) => this.snipping.draw(target, outline),
+      );
+    if (action === 'picture')
+      return new TapGesture(at, target.pointsPerPixel, () => void this.putPicture(target.page, at));
     if (action === 'lasso')
       return new LassoGesture(this.lasso(), {
         annotations,
@@ -86,9 +108,10 @@ export class PageGestures {
         show: (way) => target.showLasso(way),
       });
     this.selection.clear();
+    this.snipping.current.set(undefined);
     return this.write(at, target, {
       pageId: target.page.id,
-      order: orderAbove(annotations.at(-1)?.order),
+      order: orderAbove(highestOrder(target.annotations)),
       author: this.author.name(),
     });
   }
@@ -96,6 +119,13 @@ export class PageGestures {
   /** The eraser was lifted. */
   ended(): void {
     if (this.tool() === 'eraser') this.store.dispatch(kitActions.eraserUsed());
+  }
+
+  /** What is in hand goes where the page was tapped; with nothing in hand it is asked for. */
+  private async putPicture(page: Page, at: Point): Promise<void> {
+    if (!this.puttingIn.putDown(page, at))
+      await this.puttingIn.putFiles(await choosePictures(), page, at);
+    this.store.dispatch(kitActions.toolTaken({ tool: 'pen' }));
   }
 
   private write(at: Point, target: GesturePage, placement: Placement): Gesture {

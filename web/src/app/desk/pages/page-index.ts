@@ -1,7 +1,6 @@
-import { indexOf, type Annotation } from '@stylet/core/document';
+import { indexOf, stratumOf, type Annotation } from '@stylet/core/document';
 import { boxOf, grow, type Box, type Nearby, type Point } from '@stylet/core/geometry';
 import { hitsPolygons, type Polygon } from '@stylet/core/ink';
-import { liesUnder } from '@stylet/core/paint';
 import { polygonsOf } from './drawing';
 
 /** Pages are immutable, so where things are on one is worked out once. */
@@ -21,7 +20,7 @@ export function* strokesNear(
 ): Generator<readonly Polygon[]> {
   for (const i of indexFor(annotations).find(box)) {
     const annotation = annotations[i];
-    if (annotation.kind === 'ink' && !liesUnder(annotation)) yield polygonsOf(annotation);
+    if (annotation.kind === 'ink' && stratumOf(annotation) === 'over') yield polygonsOf(annotation);
   }
 }
 

@@ -1,6 +1,7 @@
 import type { Page } from '@stylet/core/api';
 import { paintingOrder, type PageAnnotations } from '@stylet/core/document';
 import { compose, inverse, type Matrix } from '@stylet/core/geometry';
+import type { PictureBitmaps } from '../pictures/picture-bitmaps';
 import { Lifted } from './lifted';
 import { pageToWindow, screenToPage } from './page-geometry';
 import type { PageWindow } from './window';
@@ -13,6 +14,7 @@ export class PageLift {
   constructor(
     private readonly host: HTMLElement,
     private readonly box: () => HTMLElement,
+    private readonly pictures: PictureBitmaps,
   ) {}
 
   /** Draws ahead what is selected, if anything is, and the page without it. */
@@ -27,7 +29,7 @@ export class PageLift {
       this.drop();
       return;
     }
-    this.lifted ??= new Lifted(this.box(), (isShown) =>
+    this.lifted ??= new Lifted(this.box(), this.pictures, (isShown) =>
       this.host.classList.toggle('lifting', isShown),
     );
     const { width, height } = window;

@@ -2,7 +2,7 @@ import { signal } from '@angular/core';
 import type { Page } from '@stylet/core/api';
 import type { Point } from '@stylet/core/geometry';
 import { lineAt, pageText, type Line } from '@stylet/core/text';
-import { Cancelled } from '../../../workers/pdf-client';
+import { Cancelled } from '../../../workers/worker-client';
 import type { PageLink } from '../../../workers/protocol';
 import { SelectGesture } from '../gestures/select-gesture';
 import type { TextSelection } from '../selection/text-selection';

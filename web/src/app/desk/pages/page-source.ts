@@ -1,21 +1,21 @@
 import { Injectable, inject, signal, type OnDestroy } from '@angular/core';
 import type { Line } from '@stylet/core/text';
-import { PdfClient } from '../../../workers/pdf-client';
+import { WorkerClient } from '../../../workers/worker-client';
 import { PdfWorkers } from '../../../workers/pdf-workers';
-import type { PageLink } from '../../../workers/protocol';
-import { PictureStore } from './picture-store';
+import type { PageLink, PdfRequests } from '../../../workers/protocol';
+import { BitmapStore } from './bitmap-store';
 
-const MOST_PICTURE_BYTES = 48 * 1024 * 1024;
+const MOST_BITMAP_BYTES = 48 * 1024 * 1024;
 const KEPT_LINES = 40;
 
-/** The open PDF's pages: pictures, lines of text and links, got from its worker. */
+/** The open PDF's pages: bitmaps, lines of text and links, got from its worker. */
 @Injectable()
 export class PageSource implements OnDestroy {
   readonly trouble = signal<string | undefined>(undefined);
   /** Whether a page has been drawn, or could not be: what else there is to show may follow. */
   readonly hasDrawn = signal(false);
-  readonly pictures = new PictureStore(MOST_PICTURE_BYTES);
-  readonly client = new PdfClient(inject(PdfWorkers).take(), (message) =>
+  readonly bitmaps = new BitmapStore(MOST_BITMAP_BYTES);
+  readonly client = new WorkerClient<PdfRequests>(inject(PdfWorkers).take(), (message) =>
     this.trouble.set(message),
   );
   private readonly lines = new Map<number, Promise<Line[]>>();
@@ -39,7 +39,7 @@ export class PageSource implements OnDestroy {
 
   ngOnDestroy(): void {
     this.client.close();
-    this.pictures.clear();
+    this.bitmaps.clear();
   }
 }
 

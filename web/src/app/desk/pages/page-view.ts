@@ -13,9 +13,8 @@ import {
   viewChild,
 } from '@angular/core';
 import type { Page } from '@stylet/core/api';
-import { noAnnotations, type Effect, type PageAnnotations } from '@stylet/core/document';
+import { blendOf, noAnnotations, type Effect, type PageAnnotations } from '@stylet/core/document';
 import { transform, type Box, type Matrix, type Point } from '@stylet/core/geometry';
-import { blendOf } from '@stylet/core/paint';
 import type { PageLink } from '../../../workers/protocol';
 import { nothingErased, type Remains } from '../gestures/erase-gesture';
 import type { Gesture } from '../gestures/gesture';
@@ -31,23 +30,28 @@ import { LiveViews } from './live-views';
 import { PageGestures, type GesturePage } from './page-gestures';
 import { PageLayers } from './page-layers';
 import { PageLift } from './page-lift';
-import { PagePicture } from './page-picture';
+import { PageBitmap } from './page-bitmap';
 import { PageReading } from './page-reading';
 import { PageSource } from './page-source';
 import { PagesOnScreen } from './pages-on-screen';
 import { PenInput, sampleFrom, type PenPart, type PenTarget } from './pen-input';
+import { PictureBitmaps } from '../pictures/picture-bitmaps';
 import { AnnotationSelection } from '../lasso/annotation-selection';
 import { SelectedLayer } from '../lasso/selected-layer';
+import { CropLayer } from '../pictures/crop/crop-layer';
+import { Cropping } from '../pictures/crop/cropping';
+import { SnipBar } from '../snip/snip-bar';
+import { Snipping } from '../snip/snipping';
 import { SelectionLayer } from '../selection/selection-layer';
 import { TextSelection } from '../selection/text-selection';
 import { ViewState } from './view-state';
 import { showRing, type RingLook } from './ring';
 import { chooseWindow, type PageWindow } from './window';
 
-/** One page: its picture, what lies under its words, what lies over them, and live ink on top. */
+/** One page: its bitmap, what lies under its words, what lies over them, and live ink on top. */
 @Component({
   selector: 'stylet-page-view',
-  imports: [SelectedLayer, SelectionLayer],
+  imports: [CropLayer, SelectedLayer, SelectionLayer, SnipBar],
   templateUrl: './page-view.html',
   styleUrl: './page-view.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -55,6 +59,8 @@ import { chooseWindow, type PageWindow } from './window';
     '[class.write]': "mode() === 'write'",
     '[class.gapping]': "mode() === 'write' && tool() === 'gap'",
     '[class.selecting]': "mode() === 'write' && tool() === 'lasso'",
+    '[class.holding]': 'chosenHere() !== undefined || snip() !== undefined',
+    '[class.placing]': "mode() === 'write' && tool() === 'picture'",
     '[class.erasing]': "mode() === 'write' && tool() === 'eraser' && !isPicking()",
     '(click)': 'tapped($event)',
   },
@@ -85,17 +91,21 @@ export class PageView {
   private readonly source = inject(PageSource);
   private readonly gestures = inject(PageGestures);
   private readonly views = inject(LiveViews);
+  private readonly pictures = inject(PictureBitmaps);
   private readonly pages = inject(PagesOnScreen);
   protected readonly chosen = inject(AnnotationSelection);
+  private readonly cropping = inject(Cropping);
+  private readonly snipping = inject(Snipping);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
+  private readonly paperCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('paper');
   private readonly underCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('under');
   private readonly overCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('over');
   private readonly settledCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('settled');
   private readonly tailCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('tail');
 
   private layers!: PageLayers;
-  private picture!: PagePicture;
+  private bitmap!: PageBitmap;
   private readonly reading = new PageReading(this.source, this.selection, this.page, this.index);
   protected readonly links = this.reading.links;
   /** What an eraser has touched but not yet removed, and what it leaves. */
@@ -107,16 +117,32 @@ export class PageView {
     undefined,
   );
   protected readonly sheet = computed(() => shownSize(this.page()));
+  /** The picture of this page that is being cropped. */
+  protected readonly cropped = computed(() => {
+    const picture = this.cropping.picture();
+    return picture?.pageId === this.page().id ? picture : undefined;
+  });
+  /** The snip that was just taken from this page, and where it lies. */
+  protected readonly snip = computed(() => {
+    const snip = this.snipping.current();
+    if (snip?.page.id !== this.page().id) return undefined;
+    return { snip, place: placeOnPage(this.page(), snip.area.box) };
+  });
   /** What shows instead of annotations that are being erased or changed. */
   private readonly instead = computed<Remains>(() => {
     const preview = this.chosen.pageId() === this.page().id ? this.chosen.preview() : undefined;
-    return preview ?? this.remains();
+    const cropped = this.cropped() ? this.cropping.preview() : undefined;
+    return cropped ?? preview ?? this.remains();
   });
-  private readonly chosenHere = computed(() =>
+  protected readonly chosenHere = computed(() =>
     this.chosen.pageId() === this.page().id ? this.chosen.ids() : undefined,
   );
   private readonly liftBox = viewChild.required<ElementRef<HTMLElement>>('lift');
-  private readonly lift = new PageLift(this.host, () => this.liftBox().nativeElement);
+  private readonly lift = new PageLift(
+    this.host,
+    () => this.liftBox().nativeElement,
+    this.pictures,
+  );
   private leaveViews: (() => void) | undefined;
   private readonly ring = viewChild.required<ElementRef<HTMLElement>>('ring');
 
@@ -183,7 +209,7 @@ export class PageView {
     inject(DestroyRef).onDestroy(() => {
       pen.disconnect();
       longPress.disconnect();
-      this.picture?.leave();
+      this.bitmap?.leave();
       this.leaveViews?.();
       this.lift.drop();
       this.layers?.release();
@@ -202,6 +228,8 @@ export class PageView {
       const [annotations, remains] = [this.annotations(), this.instead()];
       untracked(() => this.layers.show(annotations, remains));
     });
+    const stop = this.pictures.onCome((digest) => this.layers?.refresh(digest));
+    inject(DestroyRef).onDestroy(stop);
     afterRenderEffect(() => {
       const [window, ids, annotations] = [this.wanted(), this.chosenHere(), this.annotations()];
       untracked(() => this.lift.prepare(this.page(), annotations, ids, window, this.place()));
@@ -231,12 +259,16 @@ export class PageView {
   }
 
   private resizeLayers(window: PageWindow): void {
-    this.layers ??= new PageLayers({
-      under: this.underCanvas().nativeElement,
-      over: this.overCanvas().nativeElement,
-      settled: this.settledCanvas().nativeElement,
-      tail: this.tailCanvas().nativeElement,
-    });
+    this.layers ??= new PageLayers(
+      {
+        paper: this.paperCanvas().nativeElement,
+        under: this.underCanvas().nativeElement,
+        over: this.overCanvas().nativeElement,
+        settled: this.settledCanvas().nativeElement,
+        tail: this.tailCanvas().nativeElement,
+      },
+      this.pictures,
+    );
     this.layers.resize(window.width, window.height, pageToWindow(this.page(), window));
     this.layers.show(this.annotations(), this.instead());
     this.leaveViews ??= this.views.join(this.page().id, this.layers.live);
@@ -244,8 +276,8 @@ export class PageView {
 
   private async drawPicture(window: PageWindow, marks: readonly number[]): Promise<void> {
     const frame = this.frame().nativeElement;
-    this.picture ??= new PagePicture(this.source, this.index(), frame, () => this.urgency()());
-    await this.picture.draw(window, marks);
+    this.bitmap ??= new PageBitmap(this.source, this.index(), frame, () => this.urgency()());
+    await this.bitmap.draw(window, marks);
   }
 
   /** The text is read when a highlighter may need it, the links when they are live. */
@@ -269,10 +301,11 @@ export class PageView {
   }
 
   private colorAt(x: number, y: number): string {
-    const picture = this.frame().nativeElement.querySelector('canvas');
+    const bitmap = this.frame().nativeElement.querySelector('canvas');
     const layer = (canvas: HTMLCanvasElement, blend: ScreenLayer['blend']) => ({ canvas, blend });
     return colorAt(x, y, [
-      ...(picture ? [layer(picture, 'source-over')] : []),
+      ...(bitmap ? [layer(bitmap, 'source-over')] : []),
+      layer(this.paperCanvas().nativeElement, 'source-over'),
       layer(this.underCanvas().nativeElement, 'multiply'),
       layer(this.overCanvas().nativeElement, 'source-over'),
     ]);

@@ -28,8 +28,13 @@ export class Places {
   }
 
   /** Goes where one was, or fits the width of a document not seen before. */
-  restore(documentId: string): void {
-    untracked(() => requestAnimationFrame(() => this.show(documentId)));
+  restore(documentId: string, then: () => void): void {
+    untracked(() =>
+      requestAnimationFrame(() => {
+        this.show(documentId);
+        then();
+      }),
+    );
   }
 
   private show(documentId: string): void {

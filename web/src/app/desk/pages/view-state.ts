@@ -1,4 +1,5 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
+import type { Point } from '@stylet/core/geometry';
 import type { Destination } from '@stylet/core/pdf';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../document/document.reducer';
@@ -92,6 +93,12 @@ export class ViewState {
     // Of what does not fit, the beginning shows.
     const down = Math.min(top, Math.max(this.top(), bottom - height));
     if (down !== this.top()) this.scrollTo(this.left(), down);
+  }
+
+  /** Goes to a place on a page, if the document still has that. */
+  jumpToPage(pageId: string, { x, y }: Point): void {
+    const pageIndex = this.pages().findIndex(({ id }) => id === pageId);
+    if (pageIndex >= 0) this.jump({ pageIndex, x, y });
   }
 
   /** Goes to a place and remembers the one left. */

@@ -5,6 +5,7 @@ import {
   isMarkup,
   newId,
   noAnnotations,
+  highestOrder,
   orderAbove,
   paintingOrder,
   type Effect,
@@ -182,13 +183,12 @@ export class TextSelection {
   }
 
   private newMark(page: Page, kind: Markup['kind'], color: string, range: TextRange): Markup {
-    const top = paintingOrder(this.annotations()[page.id] ?? noAnnotations).at(-1);
     const at = now();
     return {
       kind,
       id: newId(),
       pageId: page.id,
-      order: orderAbove(top?.order),
+      order: orderAbove(highestOrder(this.annotations()[page.id] ?? noAnnotations)),
       color,
       opacity: 1,
       author: this.author.name(),

@@ -15,11 +15,11 @@ import { AnnotationSelection } from '../lasso/annotation-selection';
 import { polygonsOf } from '../pages/drawing';
 import type { LiveSurface } from '../pages/live-layer';
 import type { GesturePage } from '../pages/page-gestures';
+import { SnipMeaning } from '../snip/snip-meaning';
+import { Snipping } from '../snip/snipping';
 import { RingMeaning } from './ring-meaning';
 import { ScratchMeaning } from './scratch-meaning';
 import { ShorthandNotice } from './shorthand-notice';
-import { SnipMeaning } from './snip-meaning';
-import { Snipping } from './snipping';
 
 /** A stroke is looked at anew after so many samples. */
 const EVERY = 6;

@@ -5,6 +5,7 @@ import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { isPassing, troubleOf, type Trouble } from '../../api/problem';
 import { documentActions } from '../document/document.reducer';
+import { PictureFiles } from '../pictures/picture-files';
 import { Outbox } from './outbox';
 import { syncActions } from './sync.reducer';
 
@@ -20,6 +21,7 @@ const LONGEST_WAIT = 8000;
 export class Sender {
   private readonly api = inject(Api);
   private readonly outbox = inject(Outbox);
+  private readonly pictures = inject(PictureFiles);
   private readonly store = inject(Store);
   private readonly refused = new Set<string>();
   /** Operations made but not in the outbox yet. */
@@ -86,6 +88,7 @@ export class Sender {
   /** Whether to go on with the next batch. */
   private async sendBatch(documentId: string, batch: readonly Operation[]): Promise<boolean> {
     try {
+      await this.pictures.sendFor(batch);
       const { revision } = await firstValueFrom(this.api.perform(documentId, batch));
       await this.outbox.remove(batch.map(({ id }) => id));
       this.wait = SHORTEST_WAIT;

@@ -1,12 +1,12 @@
-import { Cancelled } from '../../../workers/pdf-client';
+import { Cancelled } from '../../../workers/worker-client';
 import type { PageSource } from './page-source';
-import { pictureOf, release } from './picture-store';
+import { canvasOf, release } from './bitmap-store';
 import type { PageWindow } from './window';
 
-/** The picture of a page without our annotations: what is at hand at once, then the sharp one. */
-export class PagePicture {
+/** The bitmap of a page without our annotations: what is at hand at once, then the sharp one. */
+export class PageBitmap {
   private rendering: AbortController | undefined;
-  private picture: HTMLCanvasElement | undefined;
+  private shown: HTMLCanvasElement | undefined;
   private isWhole = false;
 
   /** `urgency` tells how far the page is from the middle of the view just now. */
@@ -21,8 +21,8 @@ export class PagePicture {
   async draw(window: PageWindow, marks: readonly number[]): Promise<void> {
     this.rendering?.abort();
     const rendering = (this.rendering = new AbortController());
-    if (!this.picture) {
-      const kept = this.source.pictures.take(this.page);
+    if (!this.shown) {
+      const kept = this.source.bitmaps.take(this.page);
       if (kept) this.hang(kept, undefined);
     }
     const { x, y, width, height, scale } = window;
@@ -34,24 +34,24 @@ export class PagePicture {
         bitmap.close();
         return;
       }
-      this.hang(pictureOf(bitmap), window);
+      this.hang(canvasOf(bitmap), window);
     } catch (error) {
       if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
     }
   }
 
-  /** The page goes out of sight: it leaves its picture behind for when it comes back. */
+  /** The page goes out of sight: it leaves its bitmap behind for when it comes back. */
   leave(): void {
     this.rendering?.abort();
-    if (this.picture && this.isWhole) this.source.pictures.put(this.page, this.picture);
-    else release(this.picture);
+    if (this.shown && this.isWhole) this.source.bitmaps.put(this.page, this.shown);
+    else release(this.shown);
   }
 
-  /** Puts a picture where the page is, in place of the one before. */
-  private hang(picture: HTMLCanvasElement, window: PageWindow | undefined): void {
+  /** Puts a bitmap where the page is, in place of the one before. */
+  private hang(bitmap: HTMLCanvasElement, window: PageWindow | undefined): void {
     const share = (part: number, whole: number): string => `${(100 * part) / whole}%`;
     Object.assign(
-      picture.style,
+      bitmap.style,
       window
         ? {
             left: share(window.x, window.pageWidth),
@@ -62,9 +62,9 @@ export class PagePicture {
         : { left: '0', top: '0', width: '100%', height: '100%' },
     );
     this.source.hasDrawn.set(true);
-    this.frame.replaceChildren(picture);
-    release(this.picture);
-    this.picture = picture;
+    this.frame.replaceChildren(bitmap);
+    release(this.shown);
+    this.shown = bitmap;
     this.isWhole =
       !window || (window.width === window.pageWidth && window.height === window.pageHeight);
   }

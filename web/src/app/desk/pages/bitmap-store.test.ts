@@ -1,15 +1,15 @@
-import { PictureStore } from './picture-store';
+import { BitmapStore } from './bitmap-store';
 
-const picture = (): HTMLCanvasElement => {
+const bitmap = (): HTMLCanvasElement => {
   const canvas = document.createElement('canvas');
   canvas.width = canvas.height = 100;
   return canvas;
 };
 const BYTES = 100 * 100 * 4;
 
-test('the oldest pictures go first, and give their memory back', () => {
-  const store = new PictureStore(2 * BYTES);
-  const [a, b, c] = [picture(), picture(), picture()];
+test('the oldest bitmaps go first, and give their memory back', () => {
+  const store = new BitmapStore(2 * BYTES);
+  const [a, b, c] = [bitmap(), bitmap(), bitmap()];
   store.put(1, a);
   store.put(2, b);
   store.put(3, c);
@@ -20,9 +20,9 @@ test('the oldest pictures go first, and give their memory back', () => {
   expect(b.width).toBe(100);
 });
 
-test('a newer picture of a page takes the place of the older', () => {
-  const store = new PictureStore(2 * BYTES);
-  const [old, fresh] = [picture(), picture()];
+test('a newer bitmap of a page takes the place of the older', () => {
+  const store = new BitmapStore(2 * BYTES);
+  const [old, fresh] = [bitmap(), bitmap()];
   store.put(1, old);
   store.put(1, fresh);
   expect(old.width).toBe(0);

@@ -4,8 +4,8 @@ import type { Sample } from '@stylet/core/ink';
 import type { Meaning } from '../gestures/meaning';
 import type { LiveSurface } from '../pages/live-layer';
 import type { GesturePage } from '../pages/page-gestures';
-import { staysNear } from './staying';
-import type { Refusable } from './shorthand-notice';
+import type { Refusable } from '../shorthand/shorthand-notice';
+import { staysNear } from '../shorthand/staying';
 import type { Snipping } from './snipping';
 
 /** A box that was held: what it holds goes to the clipboard as a picture. To draw on is to refuse. */
@@ -32,7 +32,9 @@ export class SnipMeaning implements Meaning {
   end(): Effect[] {
     this.hide();
     this.live.clear();
-    void this.snipping.snip(this.target, this.area, this.asInk);
+    void this.snipping.snip(this.target, { box: this.area }).then((isOnClipboard) => {
+      if (isOnClipboard) this.asInk.tell('Snipped: the picture is on the clipboard.');
+    });
     return [];
   }
 

@@ -1,9 +1,9 @@
-import type { ReplyMessage, RequestKind, Requests } from './protocol';
+import type { ReplyMessage } from './protocol';
 
 /** A request the worker has not been sent, or has not answered. */
 interface Pending {
   readonly id: number;
-  readonly kind: RequestKind;
+  readonly kind: string;
   readonly params: unknown;
   /** Smaller is sooner. Asked again each time, because people scroll on. */
   readonly urgency: () => number;
@@ -12,14 +12,14 @@ interface Pending {
   sent: boolean;
 }
 
-/** A request was taken back, or the document closed, before it was answered. */
+/** A request was taken back, or the worker ended, before it was answered. */
 export class Cancelled extends Error {}
 
 /** Two at a time: one draws while the next one's page is parsed. */
 const IN_FLIGHT = 2;
 
-/** Talks to the worker that reads one PDF: most urgent first, and what is not needed not at all. */
-export class PdfClient {
+/** Asks a worker questions: the most urgent first, and what is not needed not at all. */
+export class WorkerClient<R extends { [K in keyof R]: { params: unknown; result: unknown } }> {
   private readonly pending = new Map<number, Pending>();
   private nextId = 1;
 
@@ -32,12 +32,12 @@ export class PdfClient {
   }
 
   /** Asks the worker; aborting the signal takes the request back. */
-  ask<K extends RequestKind>(
+  ask<K extends keyof R & string>(
     kind: K,
-    params: Requests[K]['params'],
+    params: R[K]['params'],
     urgency: () => number = () => 0,
     signal?: AbortSignal,
-  ): Promise<Requests[K]['result']> {
+  ): Promise<R[K]['result']> {
     return new Promise((resolve, reject) => {
       const id = this.nextId++;
       this.pending.set(id, { id, kind, params, urgency, resolve, reject, sent: false });

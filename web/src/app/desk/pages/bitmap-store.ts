@@ -1,31 +1,31 @@
-/** Pictures of whole pages seen lately, as canvases, within a bound of bytes; the oldest go first. */
-export class PictureStore {
-  private readonly pictures = new Map<number, HTMLCanvasElement>();
+/** Bitmaps of whole pages seen lately, as canvases, within a bound of bytes; the oldest go first. */
+export class BitmapStore {
+  private readonly bitmaps = new Map<number, HTMLCanvasElement>();
   private bytes = 0;
 
   constructor(private readonly most: number) {}
 
-  /** The picture of a page, which leaves the store. */
+  /** The bitmap of a page, which leaves the store. */
   take(page: number): HTMLCanvasElement | undefined {
-    const picture = this.pictures.get(page);
-    if (!picture) return undefined;
-    this.pictures.delete(page);
-    this.bytes -= sizeOf(picture);
-    return picture;
+    const bitmap = this.bitmaps.get(page);
+    if (!bitmap) return undefined;
+    this.bitmaps.delete(page);
+    this.bytes -= sizeOf(bitmap);
+    return bitmap;
   }
 
-  put(page: number, picture: HTMLCanvasElement): void {
+  put(page: number, bitmap: HTMLCanvasElement): void {
     release(this.take(page));
-    this.pictures.set(page, picture);
-    this.bytes += sizeOf(picture);
-    for (const oldest of this.pictures.keys()) {
+    this.bitmaps.set(page, bitmap);
+    this.bytes += sizeOf(bitmap);
+    for (const oldest of this.bitmaps.keys()) {
       if (this.bytes <= this.most) break;
       release(this.take(oldest));
     }
   }
 
   clear(): void {
-    for (const page of [...this.pictures.keys()]) release(this.take(page));
+    for (const page of [...this.bitmaps.keys()]) release(this.take(page));
   }
 }
 
@@ -35,9 +35,9 @@ export function release(canvas: HTMLCanvasElement | undefined): void {
 }
 
 /** A canvas that shows a bitmap without copying it; the bitmap is used up. */
-export function pictureOf(bitmap: ImageBitmap): HTMLCanvasElement {
+export function canvasOf(bitmap: ImageBitmap): HTMLCanvasElement {
   const canvas = document.createElement('canvas');
-  canvas.className = 'picture';
+  canvas.className = 'bitmap';
   canvas.width = bitmap.width;
   canvas.height = bitmap.height;
   canvas.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap);

@@ -1,0 +1,70 @@
+import { Injectable, inject } from '@angular/core';
+import { paintingOrder, strata, stratumOf } from '@stylet/core/document';
+import { pageView, transformBox, type Box } from '@stylet/core/geometry';
+import { printScale } from '../pictures/canvas-picture';
+import { PictureBitmaps } from '../pictures/picture-bitmaps';
+import { CanvasSurface } from '../pages/canvas-surface';
+import { pageToWindow } from '../pages/page-geometry';
+import type { GesturePage } from '../pages/page-gestures';
+import { PageSource } from '../pages/page-source';
+import type { SnipArea } from './snip-area';
+
+/** Draws parts of pages as they are seen, sharp enough for print. */
+@Injectable()
+export class PageDrawing {
+  private readonly source = inject(PageSource);
+  private readonly pictures = inject(PictureBitmaps);
+
+  /** What lies within an area, with or without what is on the page; clear outside its outline. */
+  async draw(
+    { page, index, annotations }: Pick<GesturePage, 'page' | 'index' | 'annotations'>,
+    area: SnipArea,
+    withAnnotations: boolean,
+  ): Promise<HTMLCanvasElement> {
+    const box = transformBox(pageView(page.width, page.height, page.rotation, 1), area.box);
+    const region = pixelsOf(box, printScale(box.x1 - box.x0, box.y1 - box.y0));
+    const all = withAnnotations ? paintingOrder(annotations) : [];
+    const marks = all.flatMap((a) => (a.kind === 'foreign' ? [a.origin.object] : []));
+    const { scale } = region;
+    const bitmap = await this.source.client.ask('render', {
+      page: index,
+      scale,
+      region,
+      marks: marks.sort((a, b) => a - b),
+    });
+    const canvas = document.createElement('canvas');
+    canvas.width = region.width;
+    canvas.height = region.height;
+    const context = canvas.getContext('2d')!;
+    const matrix = pageToWindow(page, { ...region, pageWidth: 0, pageHeight: 0 });
+    if (area.outline) {
+      context.setTransform(...matrix);
+      context.beginPath();
+      for (const { x, y } of area.outline) context.lineTo(x, y);
+      context.clip();
+      context.setTransform(1, 0, 0, 1, 0, 0);
+    }
+    context.drawImage(bitmap, 0, 0);
+    bitmap.close();
+    for (const stratum of strata) {
+      const layer = new CanvasSurface(document.createElement('canvas'), this.pictures);
+      layer.resize(region.width, region.height, matrix);
+      layer.draw(all.filter((annotation) => stratumOf(annotation) === stratum));
+      if (layer.canvas.width === 0) continue;
+      context.globalCompositeOperation = stratum === 'under' ? 'multiply' : 'source-over';
+      context.drawImage(layer.canvas, 0, 0);
+    }
+    return canvas;
+  }
+}
+
+/** A box of the page as it is shown (points) in whole pixels of a scale. */
+function pixelsOf({ x0, y0, x1, y1 }: Box, scale: number) {
+  return {
+    scale,
+    x: Math.round(x0 * scale),
+    y: Math.round(y0 * scale),
+    width: Math.max(1, Math.round((x1 - x0) * scale)),
+    height: Math.max(1, Math.round((y1 - y0) * scale)),
+  };
+}
