@@ -134,6 +134,7 @@ test('a box that is held puts what it holds on the clipboard, at print sharpness
     return sum / (png.width * png.height);
   };
   expect(dark(picture) / dark(before)).toBeCloseTo(1, 0);
+  await desk.page.keyboard.press('Escape');
   expect(differing(before, await desk.picture(clip), 40)).toBe(0);
   expect((await instance.annotations(deck)).every(({ kind }) => kind === 'ink')).toBe(true);
 });

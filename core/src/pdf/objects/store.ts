@@ -1,7 +1,7 @@
 import { zlibSync } from 'fflate';
 import { bytesOf, joinBytes } from './bytes';
 import { serialize } from './serialize';
-import type { PdfDict} from './values';
+import type { PdfDict } from './values';
 import { PdfRef, name, type PdfName, type PdfValue } from './values';
 
 /** An object that is written down already, all but its number: its bytes in parts. */

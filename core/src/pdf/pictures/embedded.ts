@@ -1,5 +1,4 @@
-import type {
-  PdfDict} from '../objects/index';
+import type { PdfDict } from '../objects/index';
 import {
   PdfRef,
   PdfStream,

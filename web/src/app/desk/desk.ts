@@ -199,6 +199,9 @@ export class Desk implements OnDestroy {
     effect(() => {
       if (this.status() === 'ready') void this.documents.announce(this.id(), this.title());
     });
+    effect(() => {
+      if (this.hasDrawn()) requestIdleCallback(() => this.pictures.prepare());
+    });
     this.documents.taken = (pictures) => this.incoming.taken(pictures);
   }
 

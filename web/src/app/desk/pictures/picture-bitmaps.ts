@@ -32,6 +32,11 @@ export class PictureBitmaps {
   /** Why a picture could not be shown. */
   readonly trouble = signal<string | undefined>(undefined);
 
+  /** Has what reads pictures running, so that it is there even when the server is not. */
+  prepare(): void {
+    this.client();
+  }
+
   /** A picture's pixels, so many across; fewer, or none, until those have come. */
   bitmapFor(picture: PictureFile, across: number): ImageBitmap | undefined {
     const { digest } = picture;
