@@ -1,8 +1,11 @@
+import { randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { pictureFactsSchema, type PictureFacts } from '@stylet/core/api';
 import { newId, type Annotation, type Effect } from '@stylet/core/document';
 import { samplesOf, samplesToBase64 } from '@stylet/core/ink';
 import { calmHand, pathsOfText, write } from '@stylet/demo/stylus';
+import sharp from 'sharp';
 import { Instance } from '../e2e/support/instance';
 import { root } from './browser';
 import { fullPage } from './full-page';
@@ -25,9 +28,119 @@ export async function withManual<T>(
 
 /** Handwriting and highlights, `count` annotations spread over the document's pages. */
 export async function annotate(instance: Instance, id: string, count: number): Promise<void> {
+  const pages = await pagesOf(instance, id);
+  const strokes = handwriting();
+  const now = new Date().toISOString();
+  await send(
+    instance,
+    id,
+    Array.from({ length: count }, (_, i) => {
+      const common = commonFields(pages[i % pages.length].id, now);
+      return adding(i % 5 === 4 ? highlight(common) : writing(common, strokes[i % strokes.length]));
+    }),
+  );
+}
+
+/**
+ * Of ten annotations five of handwriting, two highlights, two shapes and a picture, `count` in all. The
+ * pictures are of eight files, half of them JPEG.
+ */
+export async function annotateMixed(instance: Instance, id: string, count: number): Promise<void> {
+  const pages = await pagesOf(instance, id);
+  const strokes = handwriting();
+  const files = await Promise.all(Array.from({ length: 8 }, (_, i) => putIn(instance, i)));
+  const now = new Date().toISOString();
+  const effects = Array.from({ length: count }, (_, i) => {
+    const common = commonFields(pages[i % pages.length].id, now);
+    const kind = i % 10;
+    if (kind === 9) return adding(picture(common, files[i % files.length]));
+    if (kind >= 7) return adding(shape(common, kind === 7 ? 'rectangle' : 'arrow'));
+    return adding(kind >= 5 ? highlight(common) : writing(common, strokes[i % strokes.length]));
+  });
+  await send(instance, id, effects);
+}
+
+type Common = ReturnType<typeof commonFields>;
+
+const commonFields = (pageId: string, now: string) => ({
+  id: newId(),
+  pageId,
+  order: 'a1',
+  opacity: 1,
+  author: 'Bench',
+  created: now,
+  modified: now,
+});
+
+const adding = (annotation: Annotation): Effect => ({ type: 'annotation.add', annotation });
+
+const highlight = (common: Common): Annotation => ({
+  ...common,
+  kind: 'highlight',
+  color: '#ffe27a',
+  contents: 'words',
+  quads: [[80, 200, 300, 200, 80, 214, 300, 214]],
+});
+
+const writing = (common: Common, samples: string): Annotation => ({
+  ...common,
+  kind: 'ink',
+  instrument: 'nib',
+  color: '#22304a',
+  width: 1.4,
+  smoothing: 0.3,
+  samples,
+});
+
+const shape = (common: Common, form: 'rectangle' | 'arrow'): Annotation => ({
+  ...common,
+  kind: 'shape',
+  form,
+  instrument: 'fineliner',
+  color: '#1f6f66',
+  width: 1.2,
+  smoothing: 0,
+  fill: 0,
+  bends: [],
+  points: [
+    { x: 100, y: 300 },
+    { x: 220, y: 300 },
+    ...(form === 'rectangle'
+      ? [
+          { x: 220, y: 360 },
+          { x: 100, y: 360 },
+        ]
+      : []),
+  ],
+});
+
+const picture = (common: Common, facts: PictureFacts): Annotation => ({
+  ...common,
+  kind: 'picture',
+  contents: 'A picture',
+  transform: [160, 0, 0, 120, 120, 400],
+  ...facts,
+});
+
+/** Puts a picture into a server. */
+async function putIn(instance: Instance, i: number): Promise<PictureFacts> {
+  const raw = { width: 64, height: 48, channels: 3 } as const;
+  const large = sharp(randomBytes(raw.width * raw.height * 3), { raw }).resize(640, 480);
+  const bytes = await (i % 2 === 0 ? large.jpeg() : large.png()).toBuffer();
+  const form = new FormData();
+  form.append('file', new Blob([Uint8Array.from(bytes)]), `picture-${i}`);
+  const reply = await fetch(`${instance.url}/api/pictures`, { method: 'POST', body: form });
+  return pictureFactsSchema.parse(await reply.json());
+}
+
+async function pagesOf(instance: Instance, id: string): Promise<{ id: string }[]> {
   const reply = await fetch(`${instance.url}/api/documents/${id}`);
-  const { pages } = (await reply.json()) as { pages: { id: string }[] };
-  const strokes = write(
+  return ((await reply.json()) as { pages: { id: string }[] }).pages;
+}
+
+/** The strokes of a line of handwriting, encoded. */
+const handwriting = (): string[] =>
+  write(
     pathsOfText('compare the drift past the groyne with the week before', {
       x: 60,
       y: 120,
@@ -36,39 +149,6 @@ export async function annotate(instance: Instance, id: string, count: number): P
     }),
     calmHand,
   ).map((samples) => samplesToBase64(samplesOf(samples)));
-  const now = new Date().toISOString();
-  const effects = Array.from({ length: count }, (_, i): Effect => {
-    const common = {
-      id: newId(),
-      pageId: pages[i % pages.length].id,
-      order: 'a1',
-      opacity: 1,
-      author: 'Bench',
-      created: now,
-      modified: now,
-    };
-    const annotation: Annotation =
-      i % 5 === 4
-        ? {
-            ...common,
-            kind: 'highlight',
-            color: '#ffe27a',
-            contents: 'words',
-            quads: [[80, 200, 300, 200, 80, 214, 300, 214]],
-          }
-        : {
-            ...common,
-            kind: 'ink',
-            instrument: 'nib',
-            color: '#22304a',
-            width: 1.4,
-            smoothing: 0.3,
-            samples: strokes[i % strokes.length],
-          };
-    return { type: 'annotation.add', annotation };
-  });
-  await send(instance, id, effects);
-}
 
 /** Small handwriting all over one page: `count` strokes. */
 export async function fillPage(
@@ -77,8 +157,7 @@ export async function fillPage(
   page: number,
   count: number,
 ): Promise<void> {
-  const reply = await fetch(`${instance.url}/api/documents/${id}`);
-  const { pages } = (await reply.json()) as { pages: { id: string }[] };
+  const pages = await pagesOf(instance, id);
   const inks = fullPage(pages[page].id, count);
   await send(
     instance,

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { median, pairedRatio, timed, type Benchmark } from './benchmark';
-import { annotate, manualPath, withManual } from './documents';
+import { annotate, annotateMixed, manualPath, withManual } from './documents';
 
 const ANNOTATIONS = 2000;
 const RUNS = 9;
@@ -13,9 +13,10 @@ const RUNS = 9;
 /** Prepares a manual with annotations and hands over what to time: the whole way from request to file. */
 async function withExport<T>(
   work: (exportToFile: () => Promise<number>, folder: string) => Promise<T>,
+  annotated = annotate,
 ): Promise<T> {
   return withManual(async (instance, id) => {
-    await annotate(instance, id, ANNOTATIONS);
+    await annotated(instance, id, ANNOTATIONS);
     const folder = mkdtempSync(join(tmpdir(), 'stylet-bench-'));
     const exportToFile = (): Promise<number> =>
       timed(async () => {
@@ -60,4 +61,16 @@ const exportQpdf: Benchmark = {
     }),
 };
 
-export const exportBenchmarks = [exportCp, exportQpdf];
+const exportMixed: Benchmark = {
+  name: 'export-mixed',
+  about: `export with ${ANNOTATIONS} mixed annotations, pictures among them, against qpdf rewriting the file`,
+  run: () =>
+    withExport(async (exportToFile, folder) => {
+      const rewrite = (): Promise<number> =>
+        timed(() => execFileSync('qpdf', [manualPath, join(folder, 'qpdf.pdf')]));
+      const value = await pairedRatio(exportToFile, rewrite, RUNS);
+      return { kind: 'ratio', value, baseline: 'qpdf', goal: 0.5 };
+    }, annotateMixed),
+};
+
+export const exportBenchmarks = [exportCp, exportQpdf, exportMixed];

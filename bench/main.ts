@@ -9,6 +9,7 @@ import { inkOutlines } from './ink-outline';
 import { lassoHit } from './lasso-hit';
 import { openFirstPage } from './open-first-page';
 import { pagingBenchmarks } from './paging';
+import { picturePlace } from './picture-place';
 import { redrawZoom } from './redraw-zoom';
 import { shapeRecognise } from './shape-recognise';
 import { writingFrames } from './writing-frames';
@@ -23,6 +24,7 @@ const all: readonly Benchmark[] = [
   closeupLive,
   lassoHit,
   dragFrames,
+  picturePlace,
   writingFrames,
   openFirstPage,
   ...exportBenchmarks,

@@ -1,9 +1,10 @@
-import type { StyletDocument } from '@stylet/core/api';
+import type { PictureFacts, StyletDocument } from '@stylet/core/api';
 import { newId, orderAbove, type Annotation, type Effect } from '@stylet/core/document';
 import type { Point } from '@stylet/core/geometry';
 import { samplesOf, samplesToBase64, type Instrument } from '@stylet/core/ink';
 import { toPoints } from '@stylet/core/paper';
 import type { Line, TextRange } from '@stylet/core/text';
+import { beachProfile, gaugePhoto } from './pictures/index';
 import {
   arrow,
   calmHand,
@@ -73,6 +74,27 @@ export class Notes {
     return this;
   }
 
+  /** A picture that the server has, its top left at (x, y) in page space, so many points wide. */
+  picture(
+    page: number,
+    facts: PictureFacts,
+    contents: string,
+    x: number,
+    y: number,
+    width: number,
+  ) {
+    const height = (width * facts.height) / facts.width;
+    const { color: _, ...common } = this.common(page, '');
+    this.add({
+      ...common,
+      ...facts,
+      kind: 'picture',
+      contents,
+      transform: [width, 0, 0, height, x, y],
+    });
+    return this;
+  }
+
   private common(page: number, color: string) {
     this.order = orderAbove(this.order);
     return {
@@ -95,9 +117,21 @@ export class Notes {
 /** Finds words on a page and gives them as a range to mark. */
 export type FindWords = (page: number, words: string) => Promise<TextRange>;
 
+/** Puts a picture's file into the server. */
+export type PutIn = (file: Uint8Array, name: string) => Promise<PictureFacts>;
+
 /** What the student wrote on the slides. */
-export async function writeOnDeck(notes: Notes, find: FindWords): Promise<void> {
+export async function writeOnDeck(notes: Notes, find: FindWords, putIn: PutIn): Promise<void> {
   const shoaling = 16;
+  const transect = 22;
+  const photo = await putIn(await gaugePhoto(), 'Tide gauge.jpg');
+  const profile = await putIn(beachProfile(), 'Beach profile.svg');
+  notes
+    .picture(transect, photo, 'Tide gauge.jpg', 66, 386, 168)
+    .picture(transect, profile, 'Beach profile.svg', 420, 404, 250)
+    .text(transect, 'gauge at low water, 06:40', 252, 420, 21)
+    .draw(transect, arrow({ x: 250, y: 430 }, { x: 118, y: 462 }), fineliner(INK.ironGall))
+    .text(transect, 'lost 0.6 m in one storm', 476, 428, 21, nib(INK.madder));
   notes
     .highlight(shoaling, '#ffe27a', await find(shoaling, 'feels the bed'))
     .highlight(shoaling, '#ffe27a', await find(shoaling, 'and slows down.'))

@@ -2,6 +2,8 @@ import {
   documentListSchema,
   documentSchema,
   documentSummarySchema,
+  pictureFactsSchema,
+  type PictureFacts,
   type StyletDocument,
 } from '@stylet/core/api';
 import { newId, type Effect } from '@stylet/core/document';
@@ -13,6 +15,7 @@ import {
   writeOnDeck,
   writeOnPaper,
   type FindWords,
+  type PutIn,
 } from './notes';
 import { readText } from './reading/index';
 
@@ -22,7 +25,7 @@ const BATCH = 200;
 interface DemoDocument {
   readonly title: string;
   readonly make: () => Promise<Uint8Array>;
-  readonly annotate: (notes: Notes, find: FindWords) => Promise<void>;
+  readonly annotate: (notes: Notes, find: FindWords, putIn: PutIn) => Promise<void>;
 }
 
 const documents: readonly DemoDocument[] = [
@@ -48,7 +51,8 @@ async function seed(address: string): Promise<void> {
     );
     const document = documentSchema.parse(await fetchJson(`${address}/api/documents/${made.id}`));
     const notes = new Notes(document, AUTHOR, new Date().toISOString());
-    await annotate(notes, (page, words) => find(pdf, page, words));
+    const putIn: PutIn = (file, name) => putInto(address, file, name);
+    await annotate(notes, (page, words) => find(pdf, page, words), putIn);
     await send(address, document, notes.effects);
     console.log(
       `Brought in “${title}”: ${document.pageCount} pages, ${notes.effects.length} annotations`,
@@ -61,6 +65,13 @@ async function find(pdf: Uint8Array, page: number, words: string) {
   const range = rangeOf(lines, words);
   if (!range) throw new Error(`page ${page} does not say “${words}”`);
   return range;
+}
+
+async function putInto(address: string, file: Uint8Array, name: string): Promise<PictureFacts> {
+  const form = new FormData();
+  form.append('file', new Blob([file.slice()]), name);
+  const reply = await fetchJson(`${address}/api/pictures`, { method: 'POST', body: form });
+  return pictureFactsSchema.parse(reply);
 }
 
 async function send(

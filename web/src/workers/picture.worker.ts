@@ -1,16 +1,21 @@
 /// <reference lib="webworker" />
+import { isPictureOfPixels } from '@stylet/core/pictures';
 import { Answering } from './answering';
 import type { PictureRequests } from './protocol';
 
 new Answering<PictureRequests>({ read, decode, draw });
 
-async function read({ file }: { file: Blob }): Promise<{ digest: string; bitmap: ImageBitmap }> {
-  const [bitmap, digest] = await Promise.all([createImageBitmap(file), digestOf(file)]);
-  return { digest, bitmap };
+async function read({ file }: { file: Blob }): Promise<PictureRequests['read']['result']> {
+  const decoding = createImageBitmap(file).catch(() => undefined);
+  const bytes = await file.arrayBuffer();
+  if (!isPictureOfPixels(new Uint8Array(bytes, 0, Math.min(16, bytes.byteLength))))
+    return undefined;
+  const [bitmap, digest] = await Promise.all([decoding, digestOf(bytes)]);
+  return bitmap && { digest, bitmap };
 }
 
-async function digestOf(file: Blob): Promise<string> {
-  const hash = await crypto.subtle.digest('SHA-256', await file.arrayBuffer());
+async function digestOf(bytes: ArrayBuffer): Promise<string> {
+  const hash = await crypto.subtle.digest('SHA-256', bytes);
   return Array.from(new Uint8Array(hash), (byte) => byte.toString(16).padStart(2, '0')).join('');
 }
 

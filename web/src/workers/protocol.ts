@@ -36,10 +36,10 @@ export interface PageLink {
 
 /** What the worker for pictures is asked. */
 export interface PictureRequests {
-  /** Reads a picture of pixels that has just come: its digest, its size upright, and all its pixels. */
+  /** Reads a picture of pixels that has just come: its digest and all its pixels, upright. */
   read: {
     params: { file: Blob };
-    result: { digest: string; bitmap: ImageBitmap };
+    result: { digest: string; bitmap: ImageBitmap } | undefined;
   };
   /** The pixels of a picture's file, upright, at most so many across. */
   decode: { params: { file: Blob; width: number }; result: ImageBitmap };

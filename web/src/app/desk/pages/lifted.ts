@@ -46,7 +46,8 @@ export class Lifted {
       { surface: this.surface(place, 'lifted'), list: all.filter((a) => ids.has(a.id)) },
     ];
     this.steps = drawing(layers);
-    this.go();
+    // What was just selected shows first.
+    this.timer = setTimeout(() => this.go());
   }
 
   /** Shows what is lifted at a place, given as a map of the canvas in CSS pixels. */

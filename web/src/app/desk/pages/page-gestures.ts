@@ -82,6 +82,7 @@ export class PageGestures {
   /** The gesture of a press at a point; `adds` to what is selected. */
   begin(action: Tool, at: Point, adds: boolean, target: GesturePage): Gesture {
     const annotations = paintingOrder(target.annotations);
+    this.snipping.current.set(undefined);
     if (action === 'eraser') {
       const eraser = this.eraser();
       return new EraseGesture(annotations, eraser, eraser.size / 2, (remains) =>
@@ -108,7 +109,6 @@ export class PageGestures {
         show: (way) => target.showLasso(way),
       });
     this.selection.clear();
-    this.snipping.current.set(undefined);
     return this.write(at, target, {
       pageId: target.page.id,
       order: orderAbove(highestOrder(target.annotations)),

@@ -14,6 +14,8 @@ interface Kept {
   readonly bitmap: ImageBitmap;
   /** There are no more pixels to be had. */
   readonly isWhole: boolean;
+  /** It has just come, and has not been shown yet. */
+  readonly isNew?: boolean;
 }
 
 /**
@@ -47,14 +49,21 @@ export class PictureBitmaps {
       this.kept.set(digest, kept);
     }
     if (!kept || (!kept.isWhole && kept.bitmap.width < across)) this.ask(picture, across);
+    if (kept?.isNew) {
+      // All the pixels of a photograph are many times what a page shows of them.
+      this.kept.set(digest, { ...kept, isNew: false });
+      if (kept.bitmap.width > 2 * across) this.ask(picture, across);
+    }
     return kept?.bitmap;
   }
 
-  /** Reads a picture's file that has just come; its pixels are at hand then. */
-  async read(file: Blob): Promise<{ digest: string; width: number; height: number }> {
-    const { digest, bitmap } = await this.client().ask('read', { file });
+  /** Reads a picture's file that has just come; undefined where it is none of pixels, or broken. */
+  async read(file: Blob): Promise<{ digest: string; width: number; height: number } | undefined> {
+    const found = await this.client().ask('read', { file });
+    if (!found) return undefined;
+    const { digest, bitmap } = found;
     const { width, height } = bitmap;
-    this.put(digest, { bitmap, isWhole: true });
+    this.put(digest, { bitmap, isWhole: true, isNew: true });
     return { digest, width, height };
   }
 

@@ -12,8 +12,9 @@ export type PictureFile = Pick<Picture, 'digest' | 'medium'>;
 export class PictureFiles {
   private readonly api = inject(Api);
   private readonly db = inject(BrowserDb);
-  /** Put in just now; on their way into this browser's store. */
+  /** Put in just now, and on their way into this browser's store; or in memory for want of one. */
   private readonly coming = new Map<string, Blob>();
+  private readonly storing = new Map<string, Promise<void>>();
 
   /** The file by which a picture is shown: its pixels, or the PDF that draws it. */
   async get({ digest, medium }: PictureFile): Promise<Blob> {
@@ -22,21 +23,19 @@ export class PictureFiles {
   }
 
   /** Keeps a file until the server has it. */
-  async keep(digest: string, file: Blob): Promise<void> {
+  keep(digest: string, file: Blob): void {
     this.coming.set(digest, file);
-    try {
-      await (await this.db.open()).put('pictures', { digest, file });
-    } finally {
-      // Without a store it stays in memory, to be sent all the same.
-      if (await this.waiting(digest)) this.coming.delete(digest);
-    }
+    this.storing.set(digest, this.store(digest, file));
+  }
+
+  /** Waits until the files that operations name are kept. Throws where this browser cannot. */
+  async kept(operations: readonly Operation[]): Promise<void> {
+    for (const { digest } of picturesIn(operations)) await this.storing.get(digest);
   }
 
   /** Sends the files that operations are about to name. Throws what the server says to them. */
   async sendFor(operations: readonly Operation[]): Promise<void> {
-    for (const { effect } of operations) {
-      if (effect.type !== 'annotation.add' || effect.annotation.kind !== 'picture') continue;
-      const { digest, contents } = effect.annotation;
+    for (const { digest, contents } of picturesIn(operations)) {
       const file = this.coming.get(digest) ?? (await this.waiting(digest));
       if (!file) continue;
       await firstValueFrom(this.api.takePicture(file, contents));
@@ -45,7 +44,20 @@ export class PictureFiles {
     }
   }
 
+  private async store(digest: string, file: Blob): Promise<void> {
+    await (await this.db.open()).put('pictures', { digest, file });
+    this.coming.delete(digest);
+    this.storing.delete(digest);
+  }
+
   private async waiting(digest: string): Promise<Blob | undefined> {
     return (await (await this.db.open()).get('pictures', digest))?.file;
   }
 }
+
+const picturesIn = (operations: readonly Operation[]): Picture[] =>
+  operations.flatMap(({ effect }) =>
+    effect.type === 'annotation.add' && effect.annotation.kind === 'picture'
+      ? [effect.annotation]
+      : [],
+  );

@@ -3,14 +3,15 @@ import { MatSnackBar } from '@angular/material/snack-bar';
 import type { Page } from '@stylet/core/api';
 import { highestOrder, newId, orderAbove, type Picture } from '@stylet/core/document';
 import type { Point } from '@stylet/core/geometry';
-import { POINTS_PER_PIXEL, isPictureOfPixels, placing } from '@stylet/core/pictures';
+import { POINTS_PER_PIXEL, placing } from '@stylet/core/pictures';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { troubleOf, type Trouble } from '../../api/problem';
 import { Author } from '../../settings/author';
 import { documentFeature } from '../document/document.reducer';
-import { SelectionActions } from '../lasso/selection-actions';
+import { Editing } from '../document/editing';
+import { AnnotationSelection } from '../lasso/annotation-selection';
 import { PictureBitmaps } from './picture-bitmaps';
 import { PictureFiles } from './picture-files';
 import { RecentPictures, type ReadyPicture } from './recent-pictures';
@@ -23,7 +24,8 @@ const BESIDE = 18;
 export class PuttingIn {
   private readonly api = inject(Api);
   private readonly author = inject(Author);
-  private readonly actions = inject(SelectionActions);
+  private readonly editing = inject(Editing);
+  private readonly selection = inject(AnnotationSelection);
   private readonly bitmaps = inject(PictureBitmaps);
   private readonly files = inject(PictureFiles);
   private readonly recent = inject(RecentPictures);
@@ -74,7 +76,10 @@ export class PuttingIn {
       };
     });
     for (const picture of pictures) this.recent.add(picture);
-    this.actions.place(page.id, annotations);
+    this.editing.change(annotations.map((annotation) => ({ type: 'annotation.add', annotation })));
+    // The pictures show first, and then their frame.
+    const ids = annotations.map(({ id }) => id);
+    requestAnimationFrame(() => setTimeout(() => this.selection.take(page.id, ids)));
   }
 
   /** The pictures in files. What cannot be used is told, and does not stop the others. */
@@ -93,20 +98,17 @@ export class PuttingIn {
     return found.flatMap((picture) => (picture ? [source ? { ...picture, source } : picture] : []));
   }
 
-  /** Pixels are shown at once and sent when the server is there; for what is drawn it is asked. */
+  /**
+   * Pixels are shown at once and sent when the server is there. It is asked about what is drawn, and
+   * about what cannot be read here: it knows what is wrong with that.
+   */
   private async ready(file: File): Promise<ReadyPicture> {
     const contents = file.name;
-    const head = new Uint8Array(await file.slice(0, 16).arrayBuffer());
-    if (!isPictureOfPixels(head))
+    const found = await this.bitmaps.read(file);
+    if (!found)
       return { ...(await firstValueFrom(this.api.takePicture(file, contents))), contents };
-    try {
-      const { digest, width, height } = await this.bitmaps.read(file);
-      await this.files.keep(digest, file);
-      return { digest, medium: 'pixels', width, height, contents };
-    } catch {
-      // It cannot be read here: the server knows what is wrong with it.
-      return { ...(await firstValueFrom(this.api.takePicture(file, contents))), contents };
-    }
+    this.files.keep(found.digest, file);
+    return { ...found, medium: 'pixels', contents };
   }
 
   private tell({ title, detail, advice }: Trouble, name: string): void {

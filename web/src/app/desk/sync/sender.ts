@@ -39,6 +39,7 @@ export class Sender {
   /** Puts announced operations into the outbox and starts sending. */
   async keep(operations: readonly Operation[]): Promise<Action[]> {
     try {
+      await this.pictures.kept(operations);
       await this.outbox.add(operations);
     } catch (error) {
       // Without the outbox the change is only in memory: send it at once and say so.
