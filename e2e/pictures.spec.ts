@@ -76,7 +76,7 @@ test('a picture is sharp again when it is enlarged', async ({ desk, deck, instan
     return Math.max(...values) - Math.min(...values);
   };
   // Two stripes on each pixel are grey.
-  expect(await contrast()).toBeLessThan(90);
+  await expect.poll(contrast).toBeLessThan(90);
   const middle = await spotIn(desk, 1, put, [0.5, 0.4], SLIDE);
   await desk.page.mouse.move(middle.x, middle.y);
   await desk.page.keyboard.down('Control');

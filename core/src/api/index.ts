@@ -1,6 +1,12 @@
 import { z } from 'zod';
-import { annotationSchema, idSchema, operationSchema, pictureSchema } from '../document/index';
-import { exportModes, type OutlineEntry } from '../pdf/index';
+import {
+  annotationSchema,
+  idSchema,
+  landmarkSchema,
+  operationSchema,
+  pictureSchema,
+} from '../document/index';
+import { exportModes } from '../pdf/index';
 import { problems, type ProblemCode } from '../problems/index';
 
 /** Body of every error (RFC 9457), with the stable `code` of `core/problems`. */
@@ -29,21 +35,6 @@ export const pageSchema = z.object({
   sourceIndex: z.int().nonnegative(),
 });
 
-export const destinationSchema = z.object({
-  pageIndex: z.int().nonnegative(),
-  x: z.number().optional(),
-  y: z.number().optional(),
-});
-
-export const outlineEntrySchema: z.ZodType<OutlineEntry> = z.object({
-  title: z.string(),
-  destination: destinationSchema.optional(),
-  open: z.boolean(),
-  get children() {
-    return z.array(outlineEntrySchema);
-  },
-});
-
 export const documentSummarySchema = z.object({
   id: idSchema,
   title: z.string(),
@@ -59,12 +50,9 @@ export const documentSummarySchema = z.object({
   repair: z.enum(['none', 'repaired', 'unlocked']),
 });
 
-export const bookmarkSchema = z.object({ id: idSchema, pageId: idSchema, title: z.string() });
-
 export const documentSchema = documentSummarySchema.extend({
   pages: z.array(pageSchema),
-  outline: z.array(outlineEntrySchema),
-  bookmarks: z.array(bookmarkSchema),
+  landmarks: z.array(landmarkSchema),
 });
 
 export const documentListSchema = z.object({ documents: z.array(documentSummarySchema) });

@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { foreignSchema, inkSchema, markupSchema, shapeSchema, type Annotation } from './annotation';
+import { changedLandmark, landmarkFieldsNow, type Landmarks } from './landmark';
 import type { Effect } from './operation';
 import { pictureSchema } from './picture';
 import { noAnnotations, withAnnotation, type DocumentState, type PageAnnotations } from './state';
@@ -31,6 +32,19 @@ export function apply(state: DocumentState, effect: Effect): DocumentState {
       if (!find(state, effect.pageId, effect.annotationId)) return state;
       const { [effect.annotationId]: _gone, ...rest } = pageOf(state, effect.pageId);
       return withPage(state, effect.pageId, rest);
+    }
+    case 'landmark.add':
+      return withLandmarks(state, { ...state.landmarks, [effect.landmark.id]: effect.landmark });
+    case 'landmark.change': {
+      const before = state.landmarks[effect.landmarkId];
+      if (!before) return state;
+      const after = changedLandmark(before, effect.fields);
+      return withLandmarks(state, { ...state.landmarks, [before.id]: after });
+    }
+    case 'landmark.remove': {
+      if (!state.landmarks[effect.landmarkId]) return state;
+      const { [effect.landmarkId]: _gone, ...rest } = state.landmarks;
+      return withLandmarks(state, rest);
     }
     case 'document.rename':
       return { ...state, title: effect.title };
@@ -66,6 +80,21 @@ export function invert(state: DocumentState, effect: Effect): Effect | undefined
       const before = find(state, effect.pageId, effect.annotationId);
       return before && { type: 'annotation.add', annotation: before };
     }
+    case 'landmark.add': {
+      const before = state.landmarks[effect.landmark.id];
+      return before
+        ? { type: 'landmark.add', landmark: before }
+        : { type: 'landmark.remove', landmarkId: effect.landmark.id };
+    }
+    case 'landmark.change': {
+      const before = state.landmarks[effect.landmarkId];
+      if (!before) return undefined;
+      return { ...effect, fields: landmarkFieldsNow(before, effect.fields) };
+    }
+    case 'landmark.remove': {
+      const before = state.landmarks[effect.landmarkId];
+      return before && { type: 'landmark.add', landmark: before };
+    }
     case 'document.rename':
       return { type: 'document.rename', title: state.title };
   }
@@ -79,6 +108,11 @@ export function find(
 ): Annotation | undefined {
   return pageOf(state, pageId)[annotationId];
 }
+
+const withLandmarks = (state: DocumentState, landmarks: Landmarks): DocumentState => ({
+  ...state,
+  landmarks,
+});
 
 function pageOf(state: DocumentState, pageId: string): PageAnnotations {
   return state.annotations[pageId] ?? noAnnotations;

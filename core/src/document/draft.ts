@@ -1,15 +1,18 @@
 import { apply, changed } from './apply';
 import type { Annotation } from './annotation';
+import { changedLandmark, type Landmark } from './landmark';
 import type { Effect } from './operation';
 import { keepOrder, type DocumentState } from './state';
 import { stratumOf } from './strata';
 
 /**
  * A document while many effects are carried out: `apply` copies a page for each effect, which for
- * thousands on one page takes long; here each page is copied once.
+ * thousands on one page takes long; here each page, and the landmarks, are copied once.
  */
 export class Draft {
   private title: string;
+  private landmarks: Record<string, Landmark>;
+  private hasOwnLandmarks = false;
   private readonly pages: Record<string, Record<string, Annotation>>;
   private readonly copied = new Set<string>();
   /** Pages on which annotations came, went or changed places in the painting order. */
@@ -18,11 +21,12 @@ export class Draft {
   constructor(private readonly before: DocumentState) {
     this.title = before.title;
     this.pages = { ...before.annotations };
+    this.landmarks = before.landmarks;
   }
 
   /** The document as it is now; what was read from it before changes with the draft. */
   get state(): DocumentState {
-    return { title: this.title, annotations: this.pages };
+    return { title: this.title, annotations: this.pages, landmarks: this.landmarks };
   }
 
   /** Carries an effect out, as `apply` does. */
@@ -51,6 +55,18 @@ export class Draft {
         this.reordered.add(pageId);
         return;
       }
+      case 'landmark.add':
+        this.ownLandmarks()[effect.landmark.id] = effect.landmark;
+        return;
+      case 'landmark.change': {
+        const before = this.landmarks[effect.landmarkId];
+        if (before) this.ownLandmarks()[before.id] = changedLandmark(before, effect.fields);
+        return;
+      }
+      case 'landmark.remove':
+        if (this.landmarks[effect.landmarkId])
+          Reflect.deleteProperty(this.ownLandmarks(), effect.landmarkId);
+        return;
       case 'document.rename':
         this.title = effect.title;
     }
@@ -62,6 +78,14 @@ export class Draft {
       if (!this.reordered.has(pageId))
         keepOrder(this.before.annotations[pageId], this.pages[pageId]);
     return this.state;
+  }
+
+  private ownLandmarks(): Record<string, Landmark> {
+    if (!this.hasOwnLandmarks) {
+      this.hasOwnLandmarks = true;
+      this.landmarks = { ...this.landmarks };
+    }
+    return this.landmarks;
   }
 
   private page(pageId: string): Record<string, Annotation> {

@@ -50,15 +50,23 @@ export function stands(state: DocumentState, effect: Effect): boolean {
     case 'annotation.change': {
       const now = find(state, effect.pageId, effect.annotationId) as
         Record<string, unknown> | undefined;
-      return (
-        now !== undefined &&
-        Object.entries(effect.fields).every(([key, value]) => isSame(now[key], value))
-      );
+      return now !== undefined && holds(now, effect.fields);
+    }
+    case 'landmark.add':
+      return isSame(state.landmarks[effect.landmark.id], effect.landmark);
+    case 'landmark.remove':
+      return state.landmarks[effect.landmarkId] === undefined;
+    case 'landmark.change': {
+      const now = state.landmarks[effect.landmarkId] as Record<string, unknown> | undefined;
+      return now !== undefined && holds(now, effect.fields);
     }
     case 'document.rename':
       return state.title === effect.title;
   }
 }
+
+const holds = (now: Record<string, unknown>, fields: object): boolean =>
+  Object.entries(fields).every(([key, value]) => isSame(now[key], value));
 
 const isSame = (a: unknown, b: unknown): boolean =>
   a === b || JSON.stringify(a ?? null) === JSON.stringify(b ?? null);

@@ -2,6 +2,8 @@ export { idSchema, matrixSchema, originSchema, type Origin } from './common-fiel
 export * from './annotation';
 export * from './picture';
 export * from './strata';
+export * from './landmark';
+export * from './outline-tree';
 export * from './operation';
 export * from './state';
 export * from './apply';
@@ -14,3 +16,4 @@ export * from './transform';
 export * from './enclosed';
 export * from './sorts';
 export * from './ordering';
+export * from './writings';

@@ -7,6 +7,7 @@ import {
   shapeSchema,
   strokeStyleSchema,
 } from './annotation';
+import { landmarkFieldsSchema, landmarkSchema } from './landmark';
 import { pictureSchema } from './picture';
 
 const { instrument, width, smoothing, ...optionalStyle } = strokeStyleSchema.shape;
@@ -43,6 +44,13 @@ const effectSchema = z.discriminatedUnion('type', [
     fields: annotationFieldsSchema,
   }),
   z.object({ type: z.literal('annotation.remove'), pageId: idSchema, annotationId: idSchema }),
+  z.object({ type: z.literal('landmark.add'), landmark: landmarkSchema }),
+  z.object({
+    type: z.literal('landmark.change'),
+    landmarkId: idSchema,
+    fields: landmarkFieldsSchema,
+  }),
+  z.object({ type: z.literal('landmark.remove'), landmarkId: idSchema }),
   z.object({ type: z.literal('document.rename'), title: z.string().trim().min(1).max(300) }),
 ]);
 

@@ -1,4 +1,5 @@
 import type { Annotation } from './annotation';
+import type { Landmark, Landmarks } from './landmark';
 import { heightOfStratum } from './strata';
 
 export type PageAnnotations = Readonly<Record<string, Annotation>>;
@@ -7,6 +8,7 @@ export type PageAnnotations = Readonly<Record<string, Annotation>>;
 export interface DocumentState {
   readonly title: string;
   readonly annotations: Readonly<Record<string, PageAnnotations>>;
+  readonly landmarks: Landmarks;
 }
 
 /** The highest `order` on a page; what gets one above it lies uppermost in its stratum. */
@@ -19,12 +21,20 @@ export function highestOrder(page: PageAnnotations): string | undefined {
 
 export const noAnnotations: PageAnnotations = Object.freeze({});
 
-/** A document's state from its title and a list of annotations. */
-export function documentState(title: string, list: Iterable<Annotation>): DocumentState {
+/** A document's state from its title, its annotations and its landmarks. */
+export function documentState(
+  title: string,
+  list: Iterable<Annotation>,
+  landmarks: Iterable<Landmark> = [],
+): DocumentState {
   const annotations: Record<string, Record<string, Annotation>> = {};
   for (const annotation of list)
     (annotations[annotation.pageId] ??= {})[annotation.id] = annotation;
-  return { title, annotations };
+  return {
+    title,
+    annotations,
+    landmarks: Object.fromEntries([...landmarks].map((landmark) => [landmark.id, landmark])),
+  };
 }
 
 const ordered = new WeakMap<PageAnnotations, readonly Annotation[]>();

@@ -63,7 +63,7 @@ function exported(annotations: readonly Annotation[], mode: ExportMode): PdfFile
   const tail = exportUpdate(
     file,
     readPages(file),
-    [{ index: 0, annotations: state.annotations[pageId] ?? {} }],
+    [{ id: pageId, index: 0, annotations: state.annotations[pageId] ?? {} }],
     mode,
   );
   return opened(original, tail);

@@ -1,4 +1,12 @@
-import { paintingOrder, type Annotation, type PageAnnotations } from '../document/index';
+import {
+  paintingOrder,
+  type Annotation,
+  type Keyword,
+  type Landmarks,
+  type PageAnnotations,
+} from '../document/index';
+import { keywordEntries } from './landmarks/keywords';
+import { writeOutline } from './landmarks/write-outline';
 import { drawForm, normalAppearance, placement } from './annotations/flatten';
 import { isMark } from './annotations/kinds';
 import { isUntouched } from './annotations/write';
@@ -20,30 +28,58 @@ export type ExportMode = (typeof exportModes)[number];
 
 /** A page to export: where it is in the file, and the annotations that stand on it now. */
 export interface ExportPage {
+  readonly id: string;
   readonly index: number;
   readonly annotations: PageAnnotations;
 }
 
+/** What a document's landmarks are; `isOutlineChanged` since they were read from the file. */
+export interface ExportLandmarks {
+  readonly landmarks: Landmarks;
+  readonly isOutlineChanged: boolean;
+}
+
 /**
- * The bytes to append to the file so that it carries the given annotations: an incremental update
- * (ISO 32000-1, 7.5.6). `inFile` are the file's pages. Outline, links, labels and destinations
- * are not touched. `written` may know annotations from exports before.
+ * The bytes to append to the file so that it carries the given annotations and landmarks: an incremental
+ * update (ISO 32000-1, 7.5.6). `inFile` are the file's pages. An outline that was not changed, links,
+ * labels and destinations are not touched. `written` may know annotations from exports before.
  */
 export function exportUpdate(
   file: PdfFile,
   inFile: readonly PdfPage[],
   pages: readonly ExportPage[],
   mode: ExportMode,
+  { landmarks, isOutlineChanged }: ExportLandmarks = noLandmarks,
   written = new WrittenAnnotations(deflateHere, () => undefined),
 ): Uint8Array {
   const update = new PdfUpdate(file, written.deflate);
-  for (const { index, annotations } of pages) {
+  const keywords = keywordsByPage(landmarks);
+  for (const { id, index, annotations } of pages) {
     const page = inFile[index];
     if (!page) throw new RangeError(`the file has no page ${index}`);
-    const changes = changesTo({ file, update, page, written }, paintingOrder(annotations), mode);
+    const changes = {
+      ...changesTo({ file, update, page, written }, paintingOrder(annotations), mode),
+      ...keywordEntries(file, page, id, keywords.get(id) ?? []),
+    };
     if (Object.keys(changes).length > 0) update.set(page.ref, page.dict.with(changes));
   }
+  if (isOutlineChanged) {
+    const indexes = new Map(pages.map(({ id, index }) => [id, index]));
+    writeOutline(file, update, landmarks, inFile, indexes);
+  }
   return update.bytes();
+}
+
+const noLandmarks: ExportLandmarks = { landmarks: {}, isOutlineChanged: false };
+
+function keywordsByPage(landmarks: Landmarks): Map<string, Keyword[]> {
+  const byPage = new Map<string, Keyword[]>();
+  for (const landmark of Object.values(landmarks)) {
+    if (landmark.kind !== 'keyword') continue;
+    const { pageId } = landmark.place;
+    byPage.set(pageId, [...(byPage.get(pageId) ?? []), landmark]);
+  }
+  return byPage;
 }
 
 interface Target {

@@ -1,10 +1,12 @@
-import { newId, type Annotation } from '../document/index';
+import { newId, type Annotation, type Landmark } from '../document/index';
 import { heightOf, widthOf } from '../geometry/index';
 import { readAnnotations } from './annotations/read';
 import { Destinations } from './destinations';
 import { readLabels } from './labels';
 import { PdfSyntaxError, textOf, type PdfFile } from './objects/index';
-import { readOutline, type OutlineEntry } from './outline';
+import { readKeywords } from './landmarks/keywords';
+import { landmarksOf } from './landmarks/read';
+import { readOutline } from './outline';
 import { readPages, type Rotation } from './pages';
 
 /** A page as a document keeps it; width and height in points, before rotation. */
@@ -21,7 +23,7 @@ export interface ImportedPage {
 export interface ImportedPdf {
   readonly title: string | undefined;
   readonly pages: readonly ImportedPage[];
-  readonly outline: readonly OutlineEntry[];
+  readonly landmarks: readonly Landmark[];
   readonly annotations: readonly Annotation[];
 }
 
@@ -43,7 +45,15 @@ export function importPdf(file: PdfFile, now: string): ImportedPdf {
   return {
     title: title === '' ? undefined : title,
     pages: imported,
-    outline: readOutline(file, new Destinations(file, pages)),
+    landmarks: [
+      ...landmarksOf(
+        file,
+        readOutline(file, new Destinations(file, pages)),
+        imported.map(({ id }) => id),
+        now,
+      ),
+      ...pages.flatMap((page, i) => readKeywords(file, page, imported[i].id)),
+    ],
     annotations: pages.flatMap((page, i) => readAnnotations(file, page, imported[i].id, now)),
   };
 }

@@ -1,8 +1,9 @@
 import { pictureTypes, type Kit } from '@stylet/core/api';
-import type { Annotation, Effect } from '@stylet/core/document';
-import type { Orientation, OutlineEntry } from '@stylet/core/pdf';
+import type { Annotation, Effect, Landmark } from '@stylet/core/document';
+import type { Orientation } from '@stylet/core/pdf';
 import {
   bigint,
+  boolean,
   customType,
   index,
   integer,
@@ -65,7 +66,8 @@ export const documents = pgTable('documents', {
     .notNull()
     .references(() => sources.digest),
   repair: text('repair', { enum: ['none', 'repaired', 'unlocked'] }).notNull(),
-  outline: jsonb('outline').$type<OutlineEntry[]>().notNull(),
+  /** Whether the outline or the bookmarks are not the file's any more. */
+  outlineChanged: boolean('outline_changed').notNull().default(false),
   revision: integer('revision').notNull().default(0),
   created: instant('created').notNull().defaultNow(),
   modified: instant('modified').notNull().defaultNow(),
@@ -125,16 +127,18 @@ export const operations = pgTable(
   (t) => [uniqueIndex('operations_in_order').on(t.documentId, t.revision)],
 );
 
-export const bookmarks = pgTable('bookmarks', {
-  id: uuid('id').primaryKey(),
-  documentId: uuid('document_id')
-    .notNull()
-    .references(() => documents.id, { onDelete: 'cascade' }),
-  pageId: uuid('page_id')
-    .notNull()
-    .references(() => pages.id, { onDelete: 'cascade' }),
-  title: text('title').notNull(),
-});
+/** The outline's entries, bookmarks and keywords. */
+export const landmarks = pgTable(
+  'landmarks',
+  {
+    documentId: uuid('document_id')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
+    id: uuid('id').notNull(),
+    fields: jsonb('fields').$type<Landmark>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.documentId, t.id] })],
+);
 
 /** The kit of each account. */
 export const kits = pgTable('kits', {

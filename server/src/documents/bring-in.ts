@@ -3,7 +3,7 @@ import { createReadStream } from 'node:fs';
 import type { Readable } from 'node:stream';
 import { newId } from '@stylet/core/document';
 import type { Queries } from '../db/database';
-import { annotations, documents, pages } from '../db/schema';
+import { annotations, documents, landmarks, pages } from '../db/schema';
 import { withPictures } from '../pictures/recover';
 import type { PictureTools } from '../pictures/store';
 import { openForWork, type WorkingFile } from '../pdf/repair';
@@ -64,7 +64,6 @@ async function storeDocument(
     original: original.digest,
     working: file.digest,
     repair,
-    outline: [...pdf.outline],
   });
   const pageRows = pdf.pages.map((page, position) => ({
     id: page.id,
@@ -77,6 +76,8 @@ async function storeDocument(
     rotation: page.rotation,
   }));
   for (const rows of inParts(pageRows)) await queries.insert(pages).values(rows);
+  const landmarkRows = pdf.landmarks.map((fields) => ({ documentId: id, id: fields.id, fields }));
+  for (const rows of inParts(landmarkRows)) await queries.insert(landmarks).values(rows);
   const annotationRows = pdf.annotations.map((annotation) => toRow(id, annotation, 0));
   for (const rows of inParts(annotationRows)) await queries.insert(annotations).values(rows);
 }

@@ -13,6 +13,7 @@ import type { Database, Queries } from '../db/database';
 import { annotations, documents, operations, pages } from '../db/schema';
 import { factsOf } from '../pictures/store';
 import { fromRow, toRow } from './annotation-rows';
+import { touchedLandmarks, touchesOutline, writeLandmarks } from './landmark-rows';
 import { notFound } from './queries';
 
 /**
@@ -43,6 +44,7 @@ export async function perform(
     let { revision } = document;
     for (const operation of fresh) known.set(operation.id, ++revision);
     await writeDifference(transaction, { id: documentId, revision }, fresh, before, after);
+    await writeLandmarks(transaction, documentId, fresh, before, after);
     await transaction.insert(operations).values(
       fresh.map(({ id, author, at, baseRevision, effect }) => ({
         id,
@@ -56,7 +58,12 @@ export async function perform(
     );
     await transaction
       .update(documents)
-      .set({ revision, title: after.title, modified: sql`now()` })
+      .set({
+        revision,
+        title: after.title,
+        modified: sql`now()`,
+        ...(touchesOutline(before, after) ? { outlineChanged: true } : {}),
+      })
       .where(eq(documents.id, documentId));
     return resultOf(revision, batch, known);
   });
@@ -130,12 +137,13 @@ async function touchedState(
   fresh: readonly Operation[],
 ): Promise<DocumentState> {
   const ids = touchedIds(fresh);
-  if (ids.length === 0) return documentState(title, []);
+  const marks = await touchedLandmarks(queries, documentId, fresh);
+  if (ids.length === 0) return documentState(title, [], marks);
   const rows = await queries
     .select({ fields: annotations.fields, samples: annotations.samples })
     .from(annotations)
     .where(and(eq(annotations.documentId, documentId), inArray(annotations.id, ids)));
-  return documentState(title, rows.map(fromRow));
+  return documentState(title, rows.map(fromRow), marks);
 }
 
 async function writeDifference(
@@ -183,13 +191,21 @@ const touchedIds = (batch: readonly Operation[]): string[] => [
 ];
 
 function annotationOf(effect: Effect): string | undefined {
-  if (effect.type === 'document.rename') return undefined;
-  return effect.type === 'annotation.add' ? effect.annotation.id : effect.annotationId;
+  if (effect.type === 'annotation.add') return effect.annotation.id;
+  return 'annotationId' in effect ? effect.annotationId : undefined;
 }
 
 function pageOf(effect: Effect): string | undefined {
-  if (effect.type === 'document.rename') return undefined;
-  return effect.type === 'annotation.add' ? effect.annotation.pageId : effect.pageId;
+  switch (effect.type) {
+    case 'annotation.add':
+      return effect.annotation.pageId;
+    case 'landmark.add':
+      return effect.landmark.place?.pageId;
+    case 'landmark.change':
+      return effect.fields.place?.pageId;
+    default:
+      return 'pageId' in effect ? effect.pageId : undefined;
+  }
 }
 
 function resultOf(

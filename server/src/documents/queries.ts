@@ -1,9 +1,9 @@
 import type { DocumentSummary, StyletDocument } from '@stylet/core/api';
-import type { Annotation } from '@stylet/core/document';
+import type { Annotation, Landmark } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
 import { asc, desc, eq, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
-import { annotations, bookmarks, documents, pages, sources } from '../db/schema';
+import { annotations, documents, landmarks, pages, sources } from '../db/schema';
 import { fromRow } from './annotation-rows';
 
 const summaryColumns = {
@@ -49,13 +49,9 @@ export async function summaryOf(queries: Queries, id: string): Promise<DocumentS
 /** A whole document without its annotations. Throws Problem `document-not-found`. */
 export async function readDocument(queries: Queries, id: string): Promise<StyletDocument> {
   const summary = await summaryOf(queries, id);
-  const [{ outline }] = await queries
-    .select({ outline: documents.outline })
-    .from(documents)
-    .where(eq(documents.id, id));
   return {
     ...summary,
-    outline,
+    landmarks: await readLandmarks(queries, id),
     pages: await queries
       .select({
         id: pages.id,
@@ -68,11 +64,16 @@ export async function readDocument(queries: Queries, id: string): Promise<Stylet
       .from(pages)
       .where(eq(pages.documentId, id))
       .orderBy(asc(pages.position)),
-    bookmarks: await queries
-      .select({ id: bookmarks.id, pageId: bookmarks.pageId, title: bookmarks.title })
-      .from(bookmarks)
-      .where(eq(bookmarks.documentId, id)),
   };
+}
+
+/** The outline's entries, the bookmarks and the keywords of a document. */
+export async function readLandmarks(queries: Queries, id: string): Promise<Landmark[]> {
+  const rows = await queries
+    .select({ fields: landmarks.fields })
+    .from(landmarks)
+    .where(eq(landmarks.documentId, id));
+  return rows.map(({ fields }) => fields);
 }
 
 /** All annotations of a document. */

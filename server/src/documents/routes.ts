@@ -62,7 +62,7 @@ export const documentRoutes =
       '/api/documents/:id',
       {
         schema: {
-          summary: 'Read a document: pages, outline, bookmarks, revision',
+          summary: 'Read a document: pages, outline, bookmarks, keywords, revision',
           params: idParams,
           response: { 200: documentSchema },
         },

@@ -1,15 +1,16 @@
 import { documentState, noAnnotations, type Annotation } from '@stylet/core/document';
-import type { ExportPage } from '@stylet/core/pdf';
+import type { ExportLandmarks, ExportPage } from '@stylet/core/pdf';
 import { and, asc, eq, gt } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database';
 import { fromRow } from '../documents/annotation-rows';
-import { notFound } from '../documents/queries';
+import { notFound, readLandmarks } from '../documents/queries';
 import { annotations, documents, pages } from '../db/schema';
 
 interface Shelved {
   readonly revision: number;
   readonly annotations: ReadonlyMap<string, Annotation>;
   readonly pages: readonly ExportPage[];
+  readonly landmarks: ExportLandmarks;
 }
 
 /**
@@ -24,8 +25,8 @@ export class AnnotationShelf {
     private readonly most: number,
   ) {}
 
-  /** A document's pages as they are now. Throws Problem `document-not-found`. */
-  async pagesOf(id: string): Promise<readonly ExportPage[]> {
+  /** A document as it is now. Throws Problem `document-not-found`. */
+  async documentOf(id: string): Promise<Pick<Shelved, 'pages' | 'landmarks'>> {
     const before = this.documents.get(id);
     const now = await this.database.transaction((queries) => bringUpToDate(queries, id, before), {
       isolationLevel: 'repeatable read',
@@ -35,7 +36,7 @@ export class AnnotationShelf {
     if (this.documents.size >= this.most)
       this.documents.delete(this.documents.keys().next().value!);
     this.documents.set(id, now);
-    return now.pages;
+    return now;
   }
 }
 
@@ -45,7 +46,7 @@ async function bringUpToDate(
   before: Shelved | undefined,
 ): Promise<Shelved> {
   const [document] = await queries
-    .select({ revision: documents.revision })
+    .select({ revision: documents.revision, isOutlineChanged: documents.outlineChanged })
     .from(documents)
     .where(eq(documents.id, id));
   if (!document) throw notFound(id);
@@ -60,7 +61,12 @@ async function bringUpToDate(
   return {
     revision: document.revision,
     annotations: current,
+    landmarks: {
+      landmarks: documentState('', [], await readLandmarks(queries, id)).landmarks,
+      isOutlineChanged: document.isOutlineChanged,
+    },
     pages: rows.map((page) => ({
+      id: page.id,
       index: page.index,
       annotations: state.annotations[page.id] ?? noAnnotations,
     })),

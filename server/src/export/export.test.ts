@@ -1,7 +1,11 @@
 import { readFileSync } from 'node:fs';
 import type { StyletDocument } from '@stylet/core/api';
-import type { Annotation } from '@stylet/core/document';
-import type { OutlineEntry } from '@stylet/core/pdf';
+import {
+  documentState,
+  outlineTree,
+  type Annotation,
+  type OutlineNode,
+} from '@stylet/core/document';
 import {
   TestServer,
   highlight,
@@ -228,18 +232,23 @@ test.each(['sbcl-doc/sbcl.pdf', 'gnuplot-doc/gnuplot.pdf', 'octave-doc/octave.pd
       outlines: QpdfOutline[];
       pagelabels: { index: number; label: { '/S'?: string; '/St'?: number; '/P'?: string } }[];
     };
-    const ours = (entries: readonly OutlineEntry[]): unknown =>
-      entries.map((e) => [e.title, ours(e.children)]);
+    const tree = outlineTree(documentState('', [], document.landmarks).landmarks);
+    const ours = (nodes: readonly OutlineNode[]): unknown =>
+      nodes.map(({ entry, children }) => [entry.title, ours(children)]);
     const theirs = (entries: QpdfOutline[]): unknown =>
       entries.map((e) => [e.title.replace(/\s+/g, ' ').trim(), theirs(e.kids)]);
-    expect(ours(document.outline)).toEqual(theirs(json.outlines));
+    expect(ours(tree)).toEqual(theirs(json.outlines));
     // qpdf does not follow named destinations; mutool does.
-    const pagesInOrder = (entries: readonly OutlineEntry[]): number[] =>
-      entries.flatMap((e) => [e.destination!.pageIndex + 1, ...pagesInOrder(e.children)]);
+    const numberOf = new Map(document.pages.map(({ id }, i) => [id, i + 1]));
+    const pagesInOrder = (nodes: readonly OutlineNode[]): number[] =>
+      nodes.flatMap(({ entry, children }) => [
+        numberOf.get(entry.place!.pageId)!,
+        ...pagesInOrder(children),
+      ]);
     const mutool = [...tool('mutool', 'show', file, 'outline').matchAll(/#page=(\d+)/g)].map((m) =>
       Number(m[1]),
     );
-    expect(pagesInOrder(document.outline)).toEqual(mutool);
+    expect(pagesInOrder(tree)).toEqual(mutool);
     // Ranges that count in decimal are read off qpdf's rules one by one.
     json.pagelabels.forEach(({ index, label }, i) => {
       const end = json.pagelabels[i + 1]?.index ?? document.pages.length;

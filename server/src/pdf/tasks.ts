@@ -15,6 +15,7 @@ import {
   onePagePdf,
   readPages,
   type EmbeddedPicture,
+  type ExportLandmarks,
   type ExportMode,
   type ExportPage,
   type ImportedPdf,
@@ -126,8 +127,10 @@ function atHand(): Shelves {
 
 /** The bytes that turn a file into its export. Runs in a worker thread. */
 export async function exportBytes(task: ExportTask): Promise<Uint8Array> {
-  const pages = await atHand().annotations.pagesOf(task.documentId);
-  const bytes = await updateFor(task.path, pages.slice(0, task.pages), task.mode);
+  const { pages, landmarks } = await atHand().annotations.documentOf(task.documentId);
+  // A part of the document is to be looked at: nobody follows its outline.
+  const shown = task.pages === undefined ? landmarks : undefined;
+  const bytes = await updateFor(task.path, pages.slice(0, task.pages), task.mode, shown);
   return move(bytes as never) as unknown as Uint8Array;
 }
 
@@ -135,12 +138,13 @@ async function updateFor(
   path: string,
   pages: readonly ExportPage[],
   mode: ExportMode,
+  landmarks?: ExportLandmarks,
 ): Promise<Uint8Array> {
   const { pictures, written } = atHand();
   const source = openFile(path);
   const release = await pictures.prepare(mode === 'none' ? [] : pages.flatMap(digestsOn));
   try {
-    return exportUpdate(source.file, source.pages, pages, mode, written);
+    return exportUpdate(source.file, source.pages, pages, mode, landmarks, written);
   } finally {
     release();
   }
@@ -153,7 +157,8 @@ const digestsOn = ({ annotations }: ExportPage): string[] =>
 
 /** Part of a page as a file of its own. Runs in a worker thread. */
 export async function snip(task: SnipTask): Promise<Snipped> {
-  const page = (await atHand().annotations.pagesOf(task.documentId))[task.position];
+  const { pages } = await atHand().annotations.documentOf(task.documentId);
+  const page = pages[task.position];
   const mode = task.annotations ? 'flattened' : 'none';
   const tail = await updateFor(task.path, [page], mode);
   const file = new PdfFile(bytesBehind(openFile(task.path).bytes, tail), inflateSync);

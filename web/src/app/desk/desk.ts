@@ -14,8 +14,7 @@ import { MatSnackBar, MatSnackBarModule } from '@angular/material/snack-bar';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
 import { Router, RouterLink } from '@angular/router';
-import type { Effect } from '@stylet/core/document';
-import type { Destination } from '@stylet/core/pdf';
+import type { Effect, Place } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
 import type { PageLink } from '../../workers/protocol';
 import { Api } from '../api/api';
@@ -32,6 +31,8 @@ import { PenPresence } from './hands/pen-presence';
 import { RestingArea } from './hands/resting-area';
 import { TouchTaps } from './hands/touch-taps';
 import { IndexPanel } from './index/index-panel';
+import { LandmarkActions } from './index/landmark-actions';
+import { LandmarksFrom } from './index/landmarks-from';
 import { kitFeature } from './kit/kit.reducer';
 import { Rail } from './kit/rail';
 import { AnnotationSelection } from './lasso/annotation-selection';
@@ -88,6 +89,8 @@ import { TopBar } from './top-bar';
     Guides,
     HandsCardState,
     Incoming,
+    LandmarkActions,
+    LandmarksFrom,
     LiveViews,
     Meanings,
     OpenDocuments,
@@ -231,8 +234,11 @@ export class Desk implements OnDestroy {
     this.editing.undo();
   }
 
-  protected jump(to: Destination): void {
-    this.view.jump(to);
+  protected jump({ pageId, x, y }: Place): void {
+    this.view.jumpToPage(pageId, {
+      ...(x === undefined ? {} : { x }),
+      ...(y === undefined ? {} : { y }),
+    });
     if (innerWidth < 700) this.indexOpen.set(false);
   }
 

@@ -3,6 +3,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { Editing } from './document/editing';
 import { CloseUp } from './close-up/close-up';
+import { LandmarkActions } from './index/landmark-actions';
 import { Guides } from './guides/guides';
 import { kitActions, kitFeature } from './kit/kit.reducer';
 import { AnnotationSelection } from './lasso/annotation-selection';
@@ -33,6 +34,8 @@ export const keys = [
   { keys: 'Arrows', does: 'move the guide in focus; Shift ten times as far' },
   { keys: ', / .', does: 'turn the guide in focus by a degree' },
   { keys: 'C', does: 'close-up' },
+  { keys: 'B', does: 'bookmark this page, or take the bookmark away' },
+  { keys: 'F2, Del, Alt arrows', does: 'in the Index: rename, remove, move an entry' },
   { keys: 'Esc', does: 'back to the pen' },
   { keys: 'R', does: 'read, and write again' },
   { keys: 'Space held', does: 'drag the pages' },
@@ -64,6 +67,7 @@ export class Shortcuts {
   private readonly actions = inject(SelectionActions);
   private readonly clipboard = inject(Clipboard);
   private readonly pages = inject(PagesOnScreen);
+  private readonly landmarks = inject(LandmarkActions);
   private readonly cropping = inject(Cropping);
   private readonly snipping = inject(Snipping);
   private readonly guides = inject(Guides);
@@ -118,6 +122,8 @@ export class Shortcuts {
         return () => this.guides.toggle('setSquare');
       case 'c':
         return () => this.closeUp.toggle();
+      case 'b':
+        return () => void this.landmarks.toggleBookmark();
       case 'delete':
         if (this.chosen.pageId()) return () => this.actions.remove();
         return this.selection.selected() ? () => this.selection.unmark() : undefined;

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatIconModule } from '@angular/material/icon';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
+import { LandmarkActions } from './index/landmark-actions';
 import { findPage } from './pages/layout';
 import { ViewState } from './pages/view-state';
 import { syncFeature } from './sync/sync.reducer';
@@ -16,6 +17,7 @@ import { syncFeature } from './sync/sync.reducer';
 export class StatusBar {
   private readonly store = inject(Store);
   protected readonly view = inject(ViewState);
+  protected readonly landmarks = inject(LandmarkActions);
   protected readonly sync = this.store.selectSignal(syncFeature.selectWords);
   protected readonly waiting = this.store.selectSignal(syncFeature.selectWaiting);
   protected readonly notFound = signal('');

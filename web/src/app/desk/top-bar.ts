@@ -6,6 +6,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { Author } from '../settings/author';
 import { documentFeature } from './document/document.reducer';
 import { Editing } from './document/editing';
 import { kitActions, kitFeature, type DeskMode } from './kit/kit.reducer';
@@ -28,6 +29,7 @@ export class TopBar {
   protected readonly editing = inject(Editing);
   protected readonly shortcuts = inject(Shortcuts);
   protected readonly taps = inject(TouchTaps);
+  private readonly author = inject(Author);
   protected readonly title = this.store.selectSignal(documentFeature.selectTitle);
   protected readonly canUndo = this.store.selectSignal(documentFeature.selectCanUndo);
   protected readonly canRedo = this.store.selectSignal(documentFeature.selectCanRedo);
@@ -57,7 +59,15 @@ export class TopBar {
   }
 
   protected async openName(): Promise<void> {
-    const { NameDialog } = await import('./name-dialog');
-    this.dialog.open(NameDialog);
+    const { askForWords } = await import('./words-dialog');
+    const name = await askForWords(this.dialog, {
+      title: 'Your name',
+      hint: 'It stands on what you write from now on, and others see it in the exported PDF.',
+      label: 'Name',
+      words: this.author.name(),
+      longest: 200,
+      action: 'Keep',
+    });
+    if (name !== undefined) this.author.rename(name);
   }
 }

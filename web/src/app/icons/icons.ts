@@ -9,8 +9,17 @@ import chevron from '@material-symbols/svg-400/outlined/chevron_right.svg';
 import close from '@material-symbols/svg-400/outlined/close.svg';
 import cloudDone from '@material-symbols/svg-400/outlined/cloud_done.svg';
 import cloudOff from '@material-symbols/svg-400/outlined/cloud_off.svg';
+import addEntry from '@material-symbols/svg-400/outlined/playlist_add.svg';
+import bookmark from '@material-symbols/svg-400/outlined/bookmark-fill.svg';
+import bookmarkAdd from '@material-symbols/svg-400/outlined/bookmark_add.svg';
 import camera from '@material-symbols/svg-400/outlined/photo_camera.svg';
 import crop from '@material-symbols/svg-400/outlined/crop.svg';
+import drag from '@material-symbols/svg-400/outlined/drag_indicator.svg';
+import highlights from '@material-symbols/svg-400/outlined/ink_highlighter.svg';
+import keyword from '@material-symbols/svg-400/outlined/sell.svg';
+import others from '@material-symbols/svg-400/outlined/comment.svg';
+import pictures from '@material-symbols/svg-400/outlined/image.svg';
+import shapes from '@material-symbols/svg-400/outlined/category.svg';
 import dropper from '@material-symbols/svg-400/outlined/colorize.svg';
 import copy from '@material-symbols/svg-400/outlined/content_copy.svg';
 import download from '@material-symbols/svg-400/outlined/download.svg';
@@ -51,6 +60,15 @@ import upload from '@material-symbols/svg-400/outlined/upload.svg';
 
 const drawings = {
   add,
+  addEntry,
+  bookmark,
+  bookmarkAdd,
+  drag,
+  highlights,
+  keyword,
+  others,
+  pictures,
+  shapes,
   arrowBack,
   arrowForward,
   camera,

@@ -11,7 +11,6 @@ import {
   type Reversal,
   type StepKind,
 } from '@stylet/core/document';
-import type { OutlineEntry } from '@stylet/core/pdf';
 import {
   createActionGroup,
   createFeature,
@@ -51,7 +50,6 @@ export interface OpenDocument {
   readonly id: string | undefined;
   readonly trouble: Trouble | undefined;
   readonly pages: readonly Page[];
-  readonly outline: readonly OutlineEntry[];
   readonly state: DocumentState;
   readonly revision: number;
   readonly history: History;
@@ -62,7 +60,6 @@ const initial: OpenDocument = {
   id: undefined,
   trouble: undefined,
   pages: [],
-  outline: [],
   state: documentState('', []),
   revision: 0,
   history: noHistory,
@@ -91,8 +88,7 @@ export const documentFeature = createFeature({
           ...open,
           status: 'ready',
           pages: document.pages,
-          outline: document.outline,
-          state: perform(documentState(document.title, annotations), waiting),
+          state: perform(documentState(document.title, annotations, document.landmarks), waiting),
           revision: document.revision,
           history,
         };
@@ -115,6 +111,7 @@ export const documentFeature = createFeature({
   ),
   extraSelectors: ({ selectState, selectHistory }) => ({
     selectTitle: createSelector(selectState, ({ title }) => title),
+    selectLandmarks: createSelector(selectState, ({ landmarks }) => landmarks),
     selectAnnotations: createSelector(selectState, ({ annotations }) => annotations),
     selectCanUndo: createSelector(selectHistory, ({ undo }) => undo.length > 0),
     selectCanRedo: createSelector(selectHistory, ({ redo }) => redo.length > 0),

@@ -10,7 +10,7 @@ const document = {
   id,
   title: 'Waves',
   pages: [],
-  outline: [],
+  landmarks: [],
   revision: 4,
 } as unknown as StyletDocument;
 const rename = (title: string): Effect => ({ type: 'document.rename', title });

@@ -1,73 +1,287 @@
+import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
 import {
   ChangeDetectionStrategy,
   Component,
+  ElementRef,
   computed,
+  effect,
   inject,
   output,
   signal,
+  untracked,
+  viewChild,
 } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
-import type { Destination, OutlineEntry } from '@stylet/core/pdf';
+import { MatMenuModule } from '@angular/material/menu';
+import { MatTooltipModule } from '@angular/material/tooltip';
+import type { OutlineNode, Place } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../document/document.reducer';
+import { inkColors } from '../kit/palettes';
+import { AnnotationSelection } from '../lasso/annotation-selection';
+import { SelectionActions } from '../lasso/selection-actions';
+import { Grip, type Drag } from '../grip/grip';
 import { ViewState } from '../pages/view-state';
+import { IndexFilter, kindNames } from './index-filter';
+import { countsOf, indexKinds, rowsOf, type IndexRow } from './index-rows';
+import { LandmarkActions, type OutlinePlace } from './landmark-actions';
+import { WritingPicture } from './writing-picture';
 
-interface Row {
-  readonly key: string;
-  readonly depth: number;
-  readonly entry: OutlineEntry;
-  readonly label: string;
-  readonly isOpen: boolean;
-}
+/** Height of a row, in CSS pixels: a finger hits it. */
+export const ROW = 44;
+/** What an entry stands in for each level above it. */
+const STEP = 16;
+/** Handwriting is listed once the pen has rested, in ms. */
+const RESTS = 400;
 
-/** The document's outline as a tree; the entry of the page in view is marked. */
+/** All one finds one's way by, in one list in page order. */
 @Component({
   selector: 'stylet-index-panel',
-  imports: [MatIconModule],
+  imports: [
+    Grip,
+    MatButtonModule,
+    MatIconModule,
+    MatMenuModule,
+    MatTooltipModule,
+    ScrollingModule,
+    WritingPicture,
+  ],
   templateUrl: './index-panel.html',
   styleUrl: './index-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class IndexPanel {
-  readonly chosen = output<Destination>();
+  readonly chosen = output<Place>();
   private readonly store = inject(Store);
   private readonly view = inject(ViewState);
-  private readonly outline = this.store.selectSignal(documentFeature.selectOutline);
-  /** Entries opened or closed by hand, by their place in the tree. */
+  private readonly selection = inject(AnnotationSelection);
+  private readonly selected = inject(SelectionActions);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  protected readonly actions = inject(LandmarkActions);
+  protected readonly filter = inject(IndexFilter);
+  private readonly list = viewChild(CdkVirtualScrollViewport);
+  private readonly landmarks = this.store.selectSignal(documentFeature.selectLandmarks);
+  private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
+  /** The annotations as they were when the pen last rested. */
+  private readonly rested = signal(this.annotations());
+  /** Entries opened or closed by hand. */
   private readonly toggled = signal<ReadonlyMap<string, boolean>>(new Map());
+  protected readonly row = ROW;
+  protected readonly colors = inkColors;
+  protected readonly renaming = signal<string | undefined>(undefined);
+  protected readonly dragging = signal<
+    { row: IndexRow; top: number; left: number; place: OutlinePlace } | undefined
+  >(undefined);
 
-  protected readonly rows = computed(() => {
-    const rows: Row[] = [];
-    this.collect(this.outline(), 0, '', rows);
-    return rows;
+  private readonly contents = computed(() => ({
+    pages: this.view.pages(),
+    tree: this.actions.tree(),
+    landmarks: this.landmarks(),
+    annotations: this.rested(),
+  }));
+  protected readonly rows = computed(() =>
+    rowsOf(this.contents(), this.filter.kinds(), (node) => this.isOpen(node)),
+  );
+  protected readonly chips = computed(() => {
+    const counts = countsOf(this.contents());
+    return indexKinds.flatMap((kind) => {
+      const count = counts.get(kind) ?? 0;
+      return count > 0 ? [{ kind, count, words: kindNames[kind] }] : [];
+    });
   });
+  protected readonly isEmpty = computed(() => this.chips().length === 0);
+  /** The row of the page in view. */
   protected readonly current = computed(() => {
     const page = this.view.currentPage();
-    return this.rows()
-      .filter(({ entry }) => entry.destination && entry.destination.pageIndex <= page)
-      .at(-1)?.key;
+    return this.rows().findLastIndex(({ pageIndex }) => pageIndex >= 0 && pageIndex <= page);
   });
 
-  protected toggle(row: Row): void {
+  constructor() {
+    effect((onCleanup) => {
+      const annotations = this.annotations();
+      const timer = setTimeout(() => this.rested.set(annotations), RESTS);
+      onCleanup(() => clearTimeout(timer));
+    });
+    // The list follows the page in view.
+    effect(() => {
+      const [at, list] = [this.current(), this.list()];
+      if (at < 0 || !list) return;
+      untracked(() => this.reveal(list, at));
+    });
+  }
+
+  protected isOpen({ entry }: OutlineNode): boolean {
+    return this.toggled().get(entry.id) ?? entry.open;
+  }
+
+  protected toggle(row: IndexRow): void {
     this.toggled.update((map) => new Map(map).set(row.key, !row.isOpen));
   }
 
-  protected go({ entry }: Row): void {
-    if (entry.destination) this.chosen.emit(entry.destination);
+  protected go({ place, annotations }: IndexRow): void {
+    if (!place) return;
+    this.chosen.emit(place);
+    // What is written is selected where it is, to be worked on.
+    if (annotations)
+      this.selection.take(
+        place.pageId,
+        annotations.map(({ id }) => id),
+      );
   }
 
-  private collect(
-    entries: readonly OutlineEntry[],
-    depth: number,
-    path: string,
-    rows: Row[],
-  ): void {
-    entries.forEach((entry, i) => {
-      const key = `${path}/${i}`;
-      const isOpen = this.toggled().get(key) ?? entry.open;
-      const page = entry.destination && this.view.pages()[entry.destination.pageIndex];
-      rows.push({ key, depth, entry, label: page?.label ?? '', isOpen });
-      if (isOpen) this.collect(entry.children, depth + 1, key, rows);
-    });
+  protected nameOf({ kind, words, label }: IndexRow): string {
+    return `${kindNames[kind]}: ${words || 'drawn'}, page ${label}`;
   }
+
+  protected depthOf({ depth }: IndexRow): number {
+    return depth * STEP;
+  }
+
+  protected rename(row: IndexRow, words: string): void {
+    if (row.landmark && this.renaming() === row.key) this.actions.rename(row.landmark, words);
+    this.renaming.set(undefined);
+  }
+
+  protected remove({ landmark, place, annotations }: IndexRow): void {
+    if (landmark) this.actions.remove(landmark);
+    if (!annotations || !place) return;
+    this.selection.take(
+      place.pageId,
+      annotations.map(({ id }) => id),
+    );
+    this.selected.remove();
+  }
+
+  protected recolor({ landmark, place, annotations }: IndexRow, color: string): void {
+    if (landmark?.kind === 'bookmark') this.actions.recolor(landmark, color);
+    if (!annotations || !place) return;
+    this.selection.take(
+      place.pageId,
+      annotations.map(({ id }) => id),
+    );
+    this.selected.recolor(color);
+    this.selection.clear();
+  }
+
+  protected canBeColored({ kind, annotations }: IndexRow): boolean {
+    return kind === 'bookmark' || (annotations?.some((a) => 'color' in a) ?? false);
+  }
+
+  /** Keys on a row: F2 renames, Del removes, Alt with arrows moves entries. */
+  protected key(event: KeyboardEvent, row: IndexRow): void {
+    const ways = { ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'out', ArrowRight: 'in' } as const;
+    const act = this.keyAction(event, row, ways[event.key as keyof typeof ways]);
+    if (!act) return;
+    event.preventDefault();
+    event.stopPropagation();
+    act();
+  }
+
+  private keyAction(
+    event: KeyboardEvent,
+    row: IndexRow,
+    way: 'up' | 'down' | 'in' | 'out' | undefined,
+  ): (() => void) | undefined {
+    if (event.key === 'F2' && row.landmark) return () => this.renaming.set(row.key);
+    if (event.key === 'Delete') return () => this.remove(row);
+    if (!way) return undefined;
+    if (event.altKey && row.kind === 'outline')
+      return () => {
+        this.actions.step(row.key, way);
+        this.focusLater(row.key);
+      };
+    if (way === 'up' || way === 'down') return () => this.focusBeside(row, way === 'up' ? -1 : 1);
+    const folds = row.node && row.node.children.length > 0;
+    return folds && row.isOpen === (way === 'out') ? () => this.toggle(row) : undefined;
+  }
+
+  protected async addEntry(): Promise<void> {
+    const entry = await this.actions.addPage();
+    if (!entry) return;
+    this.filter.show('outline');
+    this.renaming.set(entry.id);
+  }
+
+  /** Shows where an entry would go that is dragged: between two others, as deep as it is held. */
+  protected drag(row: IndexRow, { event }: Drag): void {
+    const list = this.list();
+    if (!list) return;
+    const box = list.elementRef.nativeElement.getBoundingClientRect();
+    if (event.clientY < box.top + ROW / 2)
+      list.scrollToOffset(list.measureScrollOffset() - ROW / 3);
+    if (event.clientY > box.bottom - ROW / 2)
+      list.scrollToOffset(list.measureScrollOffset() + ROW / 3);
+    const offset = list.measureScrollOffset();
+    const at = Math.round((event.clientY - box.top + offset) / ROW);
+    const index = Math.min(this.rows().length, Math.max(0, at));
+    const wanted = Math.max(0, Math.floor((event.clientX - box.left - 40) / STEP));
+    const found = this.placeAt(index, wanted, row);
+    if (!found) return;
+    const top = box.top - this.host.getBoundingClientRect().top + index * ROW - offset;
+    this.dragging.set({ row, top, left: 28 + found.depth * STEP, place: found.place });
+  }
+
+  protected drop(event: PointerEvent): void {
+    const dragging = this.dragging();
+    this.dragging.set(undefined);
+    if (dragging && event.type !== 'pointercancel')
+      this.actions.move(dragging.row.key, dragging.place);
+  }
+
+  /** The place in the outline above a row, at a depth the rows around it allow. */
+  private placeAt(
+    index: number,
+    wanted: number,
+    moving: IndexRow,
+  ): { place: OutlinePlace; depth: number } | undefined {
+    const rows = this.rows().filter(({ kind }) => kind === 'outline');
+    const before = this.rows()
+      .slice(0, index)
+      .findLast(({ kind, key }) => kind === 'outline' && key !== moving.key);
+    if (!before?.node) return { place: { parentId: undefined, index: 0 }, depth: 0 };
+    const next = rows[rows.indexOf(before) + 1];
+    const deepest = before.depth + 1;
+    const least = next ? Math.min(next.depth, deepest) : 0;
+    const depth = Math.min(deepest, Math.max(least, wanted));
+    if (depth === deepest) return { place: { parentId: before.key, index: 0 }, depth };
+    let beside = before;
+    while (beside.depth > depth) {
+      const parentId = beside.node?.entry.parentId;
+      const parent = rows.find(({ key }) => key === parentId);
+      if (!parent) return undefined;
+      beside = parent;
+    }
+    const parentId = beside.node!.entry.parentId;
+    const siblings = parentId
+      ? rows.find(({ key }) => key === parentId)!.node!.children
+      : this.actions.tree();
+    const at = siblings.findIndex(({ entry }) => entry.id === beside.key);
+    return { place: { parentId, index: at + 1 }, depth };
+  }
+
+  private reveal(list: CdkVirtualScrollViewport, at: number): void {
+    const top = list.measureScrollOffset();
+    const height = list.getViewportSize();
+    if (at * ROW >= top && (at + 1) * ROW <= top + height) return;
+    list.scrollToOffset(Math.max(0, at * ROW - height / 3));
+  }
+
+  private focusBeside(row: IndexRow, by: number): void {
+    const at = this.rows().findIndex(({ key }) => key === row.key) + by;
+    const next = this.rows()[at];
+    const list = this.list();
+    if (!next || !list) return;
+    this.reveal(list, at);
+    this.focusLater(next.key);
+  }
+
+  private focusLater(key: string): void {
+    setTimeout(
+      () => this.host.querySelector<HTMLElement>(`[data-key="${key}"] .entry`)?.focus(),
+      40,
+    );
+  }
+
+  protected readonly keyOf = (_: number, { key }: IndexRow): string => key;
 }

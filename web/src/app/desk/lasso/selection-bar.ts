@@ -6,6 +6,7 @@ import { MatSliderModule } from '@angular/material/slider';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import type { AnnotationSort } from '@stylet/core/document';
 import type { Box } from '@stylet/core/geometry';
+import { LandmarksFrom } from '../index/landmarks-from';
 import { highlighterColors, inkColors } from '../kit/palettes';
 import { AnnotationSelection } from './annotation-selection';
 import { Clipboard } from './clipboard';
@@ -35,6 +36,7 @@ export class SelectionBar {
   protected readonly actions = inject(SelectionActions);
   protected readonly clipboard = inject(Clipboard);
   protected readonly cropping = inject(Cropping);
+  protected readonly landmarks = inject(LandmarksFrom);
   protected readonly origin = inject(PictureOrigin);
 
   protected readonly colors = computed(() => {

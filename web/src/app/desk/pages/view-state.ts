@@ -96,9 +96,9 @@ export class ViewState {
   }
 
   /** Goes to a place on a page, if the document still has that. */
-  jumpToPage(pageId: string, { x, y }: Point): void {
+  jumpToPage(pageId: string, at: Partial<Point>): void {
     const pageIndex = this.pages().findIndex(({ id }) => id === pageId);
-    if (pageIndex >= 0) this.jump({ pageIndex, x, y });
+    if (pageIndex >= 0) this.jump({ pageIndex, ...at });
   }
 
   /** Goes to a place and remembers the one left. */

@@ -6,13 +6,14 @@ import type { Page } from '@stylet/core/api';
 import type { Markup, Quad } from '@stylet/core/document';
 import { pageView, transform, type Point } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
+import { LandmarksFrom } from '../index/landmarks-from';
 import { kitFeature } from '../kit/kit.reducer';
 import { highlighterColors, inkColors } from '../kit/palettes';
 import { shownSize } from '../pages/page-geometry';
 import { TextSelection } from './text-selection';
 
 /** Half of the bar's greatest width and its height with some room, in CSS pixels. */
-const HALF_BAR = 190;
+const HALF_BAR = 240;
 const BAR = 60;
 
 /** Selected text on its page: what is selected, its two ends to drag, and what can be done with it. */
@@ -32,6 +33,7 @@ export class SelectionLayer {
 
   private readonly store = inject(Store);
   protected readonly selection = inject(TextSelection);
+  protected readonly landmarks = inject(LandmarksFrom);
   private readonly slots = this.store.selectSignal(kitFeature.selectSlots);
 
   protected readonly size = computed(() => shownSize(this.page()));

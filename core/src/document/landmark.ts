@@ -1,0 +1,97 @@
+import { z } from 'zod';
+import { colorSchema, finite, idSchema } from './common-fields';
+
+/** A place that goes where its page goes: a page, and where on it (page space) if that is known. */
+export const placeSchema = z.object({
+  pageId: idSchema,
+  x: finite.optional(),
+  y: finite.optional(),
+});
+
+/** An entry of the outline, under another one or at the top; `order` among those beside it. */
+export const outlineEntrySchema = z.object({
+  kind: z.literal('outline'),
+  id: idSchema,
+  parentId: idSchema.optional(),
+  order: z.string().min(1).max(200),
+  title: z.string().max(2000),
+  place: placeSchema.optional(),
+  /** Whether those under it show at first. */
+  open: z.boolean(),
+  /** The object it was in the imported file. */
+  origin: z.object({ object: z.int().nonnegative(), generation: z.int().nonnegative() }).optional(),
+});
+
+export const bookmarkSchema = z.object({
+  kind: z.literal('bookmark'),
+  id: idSchema,
+  place: placeSchema,
+  title: z.string().max(300),
+  color: colorSchema.optional(),
+  created: z.iso.datetime(),
+});
+
+/** A word hung on a place, or on handwriting there, which then is its face. */
+export const keywordSchema = z.object({
+  kind: z.literal('keyword'),
+  id: idSchema,
+  place: placeSchema,
+  word: z.string().max(200),
+  annotationIds: z.array(idSchema).max(1000).optional(),
+  created: z.iso.datetime(),
+});
+
+/** What people find their way by: the outline, bookmarks, keywords. */
+export const landmarkSchema = z.discriminatedUnion('kind', [
+  outlineEntrySchema,
+  bookmarkSchema,
+  keywordSchema,
+]);
+
+/** The fields of a landmark that can be changed in place; those it may lack go when they are null. */
+export const landmarkFieldsSchema = z
+  .object({
+    parentId: idSchema.nullable(),
+    order: outlineEntrySchema.shape.order,
+    title: outlineEntrySchema.shape.title,
+    word: keywordSchema.shape.word,
+    place: placeSchema,
+    open: z.boolean(),
+    color: colorSchema.nullable(),
+  })
+  .partial();
+
+export type Place = z.infer<typeof placeSchema>;
+export type OutlineEntry = z.infer<typeof outlineEntrySchema>;
+export type Bookmark = z.infer<typeof bookmarkSchema>;
+export type Keyword = z.infer<typeof keywordSchema>;
+export type Landmark = z.infer<typeof landmarkSchema>;
+export type LandmarkFields = z.infer<typeof landmarkFieldsSchema>;
+export type Landmarks = Readonly<Record<string, Landmark>>;
+
+const fieldsOf: Record<Landmark['kind'], z.ZodObject> = {
+  outline: outlineEntrySchema,
+  bookmark: bookmarkSchema,
+  keyword: keywordSchema,
+};
+
+/** A landmark with fields changed; those its kind does not have are left out. */
+export function changedLandmark(before: Landmark, fields: LandmarkFields): Landmark {
+  const after: Record<string, unknown> = { ...before };
+  for (const [key, field] of knownFields(before)) {
+    const value = fields[key as keyof LandmarkFields];
+    if (value === undefined) continue;
+    if (value !== null) after[key] = value;
+    else if (field.safeParse(undefined).success) Reflect.deleteProperty(after, key);
+  }
+  return after as Landmark;
+}
+
+/** What the fields that are about to be changed are now; null for those there are none of. */
+export function landmarkFieldsNow(before: Landmark, fields: LandmarkFields): LandmarkFields {
+  const known = knownFields(before).filter(([key]) => key in fields);
+  return Object.fromEntries(known.map(([key]) => [key, before[key as keyof Landmark] ?? null]));
+}
+
+const knownFields = ({ kind }: Landmark): [string, z.ZodType][] =>
+  Object.entries(fieldsOf[kind].shape as Record<string, z.ZodType>);

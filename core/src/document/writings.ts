@@ -1,0 +1,47 @@
+import { Nearby, unite, type Box } from '../geometry/index';
+import type { Annotation } from './annotation';
+
+/** How far strokes of one piece of writing lie apart at most, along and across the lines, in points. */
+const ALONG = 12;
+const ACROSS = 4;
+
+/** Strokes and shapes that lie near each other, and the box round them. */
+export interface Writing {
+  readonly annotations: readonly Annotation[];
+  readonly box: Box;
+}
+
+/** The pieces of writing among annotations that have a box, from the top of the page down. */
+export function writingsAmong(
+  annotations: readonly Annotation[],
+  boxOf: (annotation: Annotation) => Box | undefined,
+): Writing[] {
+  const items = annotations.flatMap((annotation) => {
+    const box = boxOf(annotation);
+    return box ? [{ annotation, box }] : [];
+  });
+  if (items.length === 0) return [];
+  const index = new Nearby(items.map(({ box }) => box));
+  const writings: Writing[] = [];
+  const taken = new Uint8Array(items.length);
+  for (let first = 0; first < items.length; first++) {
+    if (taken[first]) continue;
+    taken[first] = 1;
+    const members = [first];
+    // Grows as long as there is something near what it has.
+    for (const member of members) {
+      const { x0, y0, x1, y1 } = items[member].box;
+      const reach = { x0: x0 - ALONG, y0: y0 - ACROSS, x1: x1 + ALONG, y1: y1 + ACROSS };
+      for (const near of index.find(reach)) {
+        if (taken[near]) continue;
+        taken[near] = 1;
+        members.push(near);
+      }
+    }
+    writings.push({
+      annotations: members.sort((a, b) => a - b).map((i) => items[i].annotation),
+      box: members.map((i) => items[i].box).reduce(unite),
+    });
+  }
+  return writings.sort((a, b) => a.box.y0 - b.box.y0 || a.box.x0 - b.box.x0);
+}

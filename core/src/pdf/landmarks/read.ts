@@ -1,0 +1,70 @@
+import { generateNKeysBetween } from 'fractional-indexing';
+import { landmarkSchema, newId, type Bookmark, type Landmark } from '../../document/index';
+import { hexOf } from '../../paint/index';
+import { numberOr, textOf, type PdfFile } from '../objects/index';
+import type { Destination } from '../destinations';
+import type { OutlineItem } from '../outline';
+import { BOOKMARK, BOOKMARKS } from './own-keys';
+
+/** The outline of a file as landmarks, with the bookmarks Stylet wrote into it. `pageIds` in order. */
+export function landmarksOf(
+  file: PdfFile,
+  items: readonly OutlineItem[],
+  pageIds: readonly string[],
+  now: string,
+): Landmark[] {
+  const placeOf = ({ pageIndex, x, y }: Destination) => ({
+    pageId: pageIds[pageIndex],
+    ...(x === undefined ? {} : { x }),
+    ...(y === undefined ? {} : { y }),
+  });
+  const found: Landmark[] = [];
+  const enter = (siblings: readonly OutlineItem[], parentId: string | undefined): void => {
+    const own = siblings.filter(({ dict }) => dict.get(BOOKMARKS) === null);
+    const orders = generateNKeysBetween(null, null, own.length);
+    own.forEach(({ title, destination, open, children, ref }, i) => {
+      const id = newId();
+      found.push({
+        kind: 'outline',
+        id,
+        ...(parentId === undefined ? {} : { parentId }),
+        order: orders[i],
+        title: title.slice(0, 2000),
+        ...(destination ? { place: placeOf(destination) } : {}),
+        open,
+        ...(ref ? { origin: { object: ref.object, generation: ref.generation } } : {}),
+      });
+      enter(children, id);
+    });
+    for (const group of siblings.filter((item) => !own.includes(item)))
+      for (const item of group.children) {
+        if (!item.destination) continue;
+        found.push(bookmarkOf(file, item, placeOf(item.destination), now));
+      }
+  };
+  enter(items, undefined);
+  return found;
+}
+
+/** A bookmark as it was, or, where another program has changed it, as it stands. */
+function bookmarkOf(
+  file: PdfFile,
+  { title, dict }: OutlineItem,
+  place: Bookmark['place'],
+  now: string,
+): Landmark {
+  const own = file.dict(dict.get(BOOKMARK));
+  const rgb = file.array(dict.get('C')).map((v) => numberOr(file.resolve(v)) ?? 0);
+  const bookmark = {
+    kind: 'bookmark' as const,
+    place,
+    title: title.slice(0, 300),
+    ...(rgb.length === 3 ? { color: hexOf(rgb[0], rgb[1], rgb[2]) } : {}),
+  };
+  const kept = landmarkSchema.safeParse({
+    ...bookmark,
+    id: textOf(file.resolve(own?.get('ID') ?? null)),
+    created: textOf(file.resolve(own?.get('Created') ?? null)),
+  });
+  return kept.success ? kept.data : { ...bookmark, id: newId(), created: now };
+}

@@ -1,0 +1,2 @@
+DROP TABLE "bookmarks" CASCADE;--> statement-breakpoint
+ALTER TABLE "documents" DROP COLUMN "outline";

@@ -1,0 +1,47 @@
+import { Injectable, signal } from '@angular/core';
+import { z } from 'zod';
+import { readKept } from '../../settings/kept';
+import { indexKinds, type IndexKind } from './index-rows';
+
+const KEY = 'stylet.index';
+
+/** What the kinds of rows are called. */
+export const kindNames: Readonly<Record<IndexKind, string>> = {
+  outline: 'Outline',
+  bookmark: 'Bookmarks',
+  keyword: 'Keywords',
+  ink: 'Ink',
+  highlights: 'Highlights',
+  shapes: 'Shapes',
+  pictures: 'Pictures',
+  others: 'Other marks',
+};
+
+const usual: readonly IndexKind[] = ['outline', 'bookmark', 'keyword'];
+
+/** Which kinds of rows the Index shows. Kept in this browser. */
+@Injectable({ providedIn: 'root' })
+export class IndexFilter {
+  private readonly chosen = signal<ReadonlySet<IndexKind>>(new Set(read()));
+  readonly kinds = this.chosen.asReadonly();
+
+  toggle(kind: IndexKind): void {
+    const next = new Set(this.kinds());
+    if (!next.delete(kind)) next.add(kind);
+    this.set(next);
+  }
+
+  show(kind: IndexKind): void {
+    this.set(new Set([...this.kinds(), kind]));
+  }
+
+  private set(kinds: ReadonlySet<IndexKind>): void {
+    this.chosen.set(kinds);
+    localStorage.setItem(KEY, JSON.stringify([...kinds]));
+  }
+}
+
+function read(): readonly IndexKind[] {
+  const kept = z.array(z.enum(indexKinds)).safeParse(readKept(localStorage, KEY));
+  return kept.success ? kept.data : usual;
+}

@@ -1,0 +1,86 @@
+import { Injectable, inject } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import type { Place } from '@stylet/core/document';
+import { AnnotationSelection } from '../lasso/annotation-selection';
+import { boundsOfAnnotation } from '../pages/drawing';
+import { TextSelection } from '../selection/text-selection';
+import { LandmarkActions } from './landmark-actions';
+
+/** Makes entries of the outline and keywords of what is selected: words, or handwriting. */
+@Injectable()
+export class LandmarksFrom {
+  private readonly actions = inject(LandmarkActions);
+  private readonly text = inject(TextSelection);
+  private readonly annotations = inject(AnnotationSelection);
+  private readonly dialog = inject(MatDialog);
+  private readonly snackBar = inject(MatSnackBar);
+
+  /** Selected words become an entry's title. */
+  entryFromText(): void {
+    const found = this.selectedText();
+    if (!found) return;
+    const { title } = this.actions.addEntry(found.words, found.place);
+    this.tell(`“${title}” is in the outline.`);
+  }
+
+  keywordFromText(): void {
+    const found = this.selectedText();
+    if (!found) return;
+    this.actions.addKeyword(found.words, found.place);
+    this.tell(`“${found.words}” is a keyword of this page.`);
+  }
+
+  /** Handwriting is asked what it says. */
+  async entryFromInk(): Promise<void> {
+    const place = this.placeOfInk();
+    const words = await this.ask('Add to the outline', 'It leads to what is selected.', 'Title');
+    if (place && words?.trim()) this.actions.addEntry(words, place);
+  }
+
+  /** The handwriting itself is the keyword's face; words help to find it. */
+  async keywordFromInk(): Promise<void> {
+    const place = this.placeOfInk();
+    const ids = this.annotations.annotations().map(({ id }) => id);
+    const hint = 'What is selected shows in the Index as it is. Words are found by search.';
+    const words = await this.ask('Keyword', hint, 'Words, if you like');
+    if (place && words !== undefined) this.actions.addKeyword(words, place, ids);
+  }
+
+  private async ask(title: string, hint: string, label: string): Promise<string | undefined> {
+    const { askForWords } = await import('../words-dialog');
+    return askForWords(this.dialog, {
+      title,
+      hint,
+      label,
+      words: '',
+      longest: 120,
+      action: 'Add',
+    });
+  }
+
+  private selectedText(): { words: string; place: Place } | undefined {
+    const selected = this.text.selected();
+    const range = this.text.range();
+    if (!selected || !range) return undefined;
+    const [x, y] = range.quads[0];
+    return { words: range.contents, place: { pageId: selected.page.id, x, y } };
+  }
+
+  private placeOfInk(): Place | undefined {
+    const pageId = this.annotations.pageId();
+    const boxes = this.annotations
+      .annotations()
+      .flatMap((a) => (a.kind === 'foreign' ? a.box : (boundsOfAnnotation(a) ?? [])));
+    if (!pageId || boxes.length === 0) return undefined;
+    return {
+      pageId,
+      x: Math.min(...boxes.map(({ x0 }) => x0)),
+      y: Math.min(...boxes.map(({ y0 }) => y0)),
+    };
+  }
+
+  private tell(message: string): void {
+    this.snackBar.open(message, 'Close', { duration: 4000 });
+  }
+}
