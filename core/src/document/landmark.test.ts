@@ -76,24 +76,20 @@ const landmarks: fc.Arbitrary<Landmark> = fc.oneof(
   fc
     .record({ id: fc.constantFrom(...ids), title: fc.string({ maxLength: 9 }) })
     .map((part) => entry(part.title, { id: part.id })),
-  fc
-    .constantFrom(...ids)
-    .map((id): Landmark => ({
-      kind: 'bookmark',
-      id,
-      place: { pageId },
-      title: 'Here',
-      created: now,
-    })),
-  fc
-    .constantFrom(...ids)
-    .map((id): Landmark => ({
-      kind: 'keyword',
-      id,
-      place: { pageId, y: 4 },
-      word: 'drift',
-      created: now,
-    })),
+  fc.constantFrom(...ids).map((id): Landmark => ({
+    kind: 'bookmark',
+    id,
+    place: { pageId },
+    title: 'Here',
+    created: now,
+  })),
+  fc.constantFrom(...ids).map((id): Landmark => ({
+    kind: 'keyword',
+    id,
+    place: { pageId, y: 4 },
+    word: 'drift',
+    created: now,
+  })),
 );
 const effects: fc.Arbitrary<Effect> = fc.oneof(
   landmarks.map((landmark): Effect => ({ type: 'landmark.add', landmark })),

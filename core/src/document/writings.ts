@@ -1,9 +1,12 @@
 import { Nearby, unite, type Box } from '../geometry/index';
 import type { Annotation } from './annotation';
 
-/** How far strokes of one piece of writing lie apart at most, along and across the lines, in points. */
-const ALONG = 12;
-const ACROSS = 4;
+/**
+ * How far strokes of one piece of writing lie apart at most, along and across the lines: as parts of how
+ * high the strokes of a page are (their median), within bounds in points.
+ */
+const ALONG = { part: 2.2, least: 8, most: 36 };
+const ACROSS = { part: 0.4, least: 3, most: 8 };
 
 /** Strokes and shapes that lie near each other, and the box round them. */
 export interface Writing {
@@ -22,6 +25,11 @@ export function writingsAmong(
   });
   if (items.length === 0) return [];
   const index = new Nearby(items.map(({ box }) => box));
+  const heights = items.map(({ box }) => box.y1 - box.y0).sort((a, b) => a - b);
+  const height = heights[Math.floor(heights.length / 2)];
+  const [along, across] = [ALONG, ACROSS].map(({ part, least, most }) =>
+    Math.min(most, Math.max(least, part * height)),
+  );
   const writings: Writing[] = [];
   const taken = new Uint8Array(items.length);
   for (let first = 0; first < items.length; first++) {
@@ -31,7 +39,7 @@ export function writingsAmong(
     // Grows as long as there is something near what it has.
     for (const member of members) {
       const { x0, y0, x1, y1 } = items[member].box;
-      const reach = { x0: x0 - ALONG, y0: y0 - ACROSS, x1: x1 + ALONG, y1: y1 + ACROSS };
+      const reach = { x0: x0 - along, y0: y0 - across, x1: x1 + along, y1: y1 + across };
       for (const near of index.find(reach)) {
         if (taken[near]) continue;
         taken[near] = 1;

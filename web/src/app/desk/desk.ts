@@ -22,6 +22,7 @@ import { CloseUp } from './close-up/close-up';
 import { CloseUpStrip } from './close-up/close-up-strip';
 import { documentActions, documentFeature } from './document/document.reducer';
 import { Editing } from './document/editing';
+import { DocumentMap } from './map/document-map';
 import { Gaps } from './gap/gaps';
 import { Guides } from './guides/guides';
 import { FingerDrawing } from './hands/finger-drawing';
@@ -66,6 +67,7 @@ import { TopBar } from './top-bar';
   selector: 'stylet-desk',
   imports: [
     CloseUpStrip,
+    DocumentMap,
     HandsCard,
     IndexPanel,
     MatButtonModule,

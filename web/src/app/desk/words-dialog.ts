@@ -36,7 +36,7 @@ export interface WordsWanted {
           <input
             matInput
             #field
-            [maxlength]="wanted.longest"
+            [maxLength]="wanted.longest"
             [value]="wanted.words"
             cdkFocusInitial
           />

@@ -94,7 +94,9 @@ export class IndexPanel {
   /** The row of the page in view. */
   protected readonly current = computed(() => {
     const page = this.view.currentPage();
-    return this.rows().findLastIndex(({ pageIndex }) => pageIndex >= 0 && pageIndex <= page);
+    const first = this.rows().findIndex(({ pageIndex }) => pageIndex === page);
+    if (first >= 0) return first;
+    return this.rows().findLastIndex(({ pageIndex }) => pageIndex >= 0 && pageIndex < page);
   });
 
   constructor() {
@@ -136,6 +138,11 @@ export class IndexPanel {
 
   protected depthOf({ depth }: IndexRow): number {
     return depth * STEP;
+  }
+
+  protected beginRenaming({ key }: IndexRow): void {
+    this.renaming.set(key);
+    setTimeout(() => this.showRow(key));
   }
 
   protected rename(row: IndexRow, words: string): void {
@@ -183,7 +190,7 @@ export class IndexPanel {
     row: IndexRow,
     way: 'up' | 'down' | 'in' | 'out' | undefined,
   ): (() => void) | undefined {
-    if (event.key === 'F2' && row.landmark) return () => this.renaming.set(row.key);
+    if (event.key === 'F2' && row.landmark) return () => this.beginRenaming(row);
     if (event.key === 'Delete') return () => this.remove(row);
     if (!way) return undefined;
     if (event.altKey && row.kind === 'outline')
@@ -201,6 +208,7 @@ export class IndexPanel {
     if (!entry) return;
     this.filter.show('outline');
     this.renaming.set(entry.id);
+    setTimeout(() => this.showRow(entry.id));
   }
 
   /** Shows where an entry would go that is dragged: between two others, as deep as it is held. */
@@ -265,6 +273,15 @@ export class IndexPanel {
     const height = list.getViewportSize();
     if (at * ROW >= top && (at + 1) * ROW <= top + height) return;
     list.scrollToOffset(Math.max(0, at * ROW - height / 3));
+  }
+
+  /** Brings a row into view, and what it is renamed in into focus. */
+  private showRow(wanted: string): void {
+    const list = this.list();
+    const at = this.rows().findIndex(({ key }) => key === wanted);
+    if (!list || at < 0) return;
+    this.reveal(list, at);
+    setTimeout(() => this.host.querySelector<HTMLInputElement>('.name')?.select(), 60);
   }
 
   private focusBeside(row: IndexRow, by: number): void {

@@ -3,7 +3,15 @@ import type { Point } from '@stylet/core/geometry';
 import type { Destination } from '@stylet/core/pdf';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../document/document.reducer';
-import { GAP, PIXELS_PER_POINT, clampZoom, fittingZoom, layOut, pageAt } from './layout';
+import {
+  GAP,
+  PIXELS_PER_POINT,
+  clampZoom,
+  fittingZoom,
+  layOut,
+  pageAt,
+  type Layout,
+} from './layout';
 
 /** Room around what is brought into view, in pixels. */
 const AROUND = 44;
@@ -101,10 +109,20 @@ export class ViewState {
     if (pageIndex >= 0) this.jump({ pageIndex, ...at });
   }
 
-  /** Goes to a place and remembers the one left. */
-  jump(to: Destination): void {
+  /** Has Back lead to where one is now. */
+  remember(): void {
     this.behind.update((places) => [...places, this.place()].slice(-200));
     this.ahead.set([]);
+  }
+
+  /** Goes to a place without remembering the one left: while something is dragged. */
+  goTo(place: Place): void {
+    this.show(place);
+  }
+
+  /** Goes to a place and remembers the one left. */
+  jump(to: Destination): void {
+    this.remember();
     const page = this.pages()[to.pageIndex];
     if (!page) return;
     const down = shareDown(to, page);
@@ -128,8 +146,11 @@ export class ViewState {
   }
 
   place(): Place {
-    const layout = this.layout();
-    const y = this.top() + GAP;
+    return this.placeAt(this.layout(), this.top() + GAP);
+  }
+
+  /** The place at a height of the column of pages. */
+  placeAt(layout: Layout, y: number): Place {
     const pageIndex = pageAt(layout, y);
     const page = layout.pages[pageIndex];
     return { pageIndex, share: page ? (y - page.top) / page.height : 0 };

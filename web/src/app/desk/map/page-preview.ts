@@ -1,0 +1,106 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  computed,
+  effect,
+  inject,
+  input,
+  viewChild,
+} from '@angular/core';
+import type { Page } from '@stylet/core/api';
+import { Cancelled } from '../../../workers/worker-client';
+import { shownSize } from '../pages/layout';
+import { PageSource } from '../pages/page-source';
+
+/** Width of a preview, in CSS pixels. */
+const WIDTH = 150;
+/** A pointer that passes by asks for nothing, in ms. */
+const PASSES = 90;
+/** Previews come after the pages in view. */
+const URGENCY = 5;
+
+/** A small picture of a page, with where it is in the document. */
+@Component({
+  selector: 'stylet-page-preview',
+  template: `
+    <canvas #canvas [style.width.px]="size().width" [style.height.px]="size().height"></canvas>
+    <strong>{{ page().label }}</strong>
+    @if (heading(); as words) {
+      <span>{{ words }}</span>
+    }
+  `,
+  styles: `
+    :host {
+      background: var(--surface);
+      border-radius: 10px;
+      box-shadow: 0 4px 18px rgb(34 48 74 / 26%);
+      display: grid;
+      gap: 2px;
+      padding: 8px;
+      pointer-events: none;
+      width: 150px;
+    }
+    canvas {
+      background: var(--paper);
+    }
+    span {
+      color: var(--ink-quiet);
+      font-size: 13px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { 'aria-hidden': 'true' },
+})
+export class PagePreview {
+  readonly page = input.required<Page>();
+  readonly index = input.required<number>();
+  /** The chapter it lies in. */
+  readonly heading = input<string>();
+  private readonly source = inject(PageSource);
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  private readonly scale = computed(() => WIDTH / shownSize(this.page()).width);
+  protected readonly size = computed(() => {
+    const { height } = shownSize(this.page());
+    return { width: WIDTH, height: Math.round(height * this.scale()) };
+  });
+
+  constructor() {
+    effect((onCleanup) => {
+      const [index, size, scale] = [this.index(), this.size(), this.scale()];
+      const asking = new AbortController();
+      const timer = setTimeout(() => void this.draw(index, size, scale, asking.signal), PASSES);
+      onCleanup(() => {
+        clearTimeout(timer);
+        asking.abort();
+      });
+    });
+  }
+
+  private async draw(
+    page: number,
+    { width, height }: { width: number; height: number },
+    scale: number,
+    signal: AbortSignal,
+  ): Promise<void> {
+    const region = {
+      x: 0,
+      y: 0,
+      width: Math.round(width * devicePixelRatio),
+      height: Math.round(height * devicePixelRatio),
+    };
+    try {
+      const params = { page, scale: scale * devicePixelRatio, region, marks: [] };
+      const bitmap = await this.source.client.ask('render', params, () => URGENCY, signal);
+      const canvas = this.canvas().nativeElement;
+      if (!signal.aborted) {
+        canvas.width = bitmap.width;
+        canvas.height = bitmap.height;
+        canvas.getContext('2d')!.drawImage(bitmap, 0, 0);
+      }
+      bitmap.close();
+    } catch (error) {
+      if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
+    }
+  }
+}
