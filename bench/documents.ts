@@ -133,7 +133,7 @@ async function putIn(instance: Instance, i: number): Promise<PictureFacts> {
   return pictureFactsSchema.parse(await reply.json());
 }
 
-async function pagesOf(instance: Instance, id: string): Promise<{ id: string }[]> {
+export async function pagesOf(instance: Instance, id: string): Promise<{ id: string }[]> {
   const reply = await fetch(`${instance.url}/api/documents/${id}`);
   return ((await reply.json()) as { pages: { id: string }[] }).pages;
 }
@@ -166,7 +166,11 @@ export async function fillPage(
   );
 }
 
-async function send(instance: Instance, id: string, effects: readonly Effect[]): Promise<void> {
+export async function send(
+  instance: Instance,
+  id: string,
+  effects: readonly Effect[],
+): Promise<void> {
   const at = new Date().toISOString();
   for (let i = 0; i < effects.length; i += 500) {
     const operations = effects.slice(i, i + 500).map((effect) => ({

@@ -3,6 +3,7 @@ import { closeupLive } from './closeup-live';
 import { erasing } from './erase';
 import { exportBenchmarks } from './export';
 import { dragFrames } from './drag-frames';
+import { indexScroll } from './index-panel';
 import { inkBytes } from './ink-bytes';
 import { inkLive } from './ink-live';
 import { inkOutlines } from './ink-outline';
@@ -27,6 +28,7 @@ const all: readonly Benchmark[] = [
   picturePlace,
   writingFrames,
   openFirstPage,
+  indexScroll,
   ...exportBenchmarks,
   ...pagingBenchmarks,
 ];

@@ -1,0 +1,105 @@
+import type { Page } from '@stylet/core/api';
+import {
+  documentState,
+  newId,
+  outlineTree,
+  type Annotation,
+  type Landmark,
+  type Markup,
+} from '@stylet/core/document';
+import { countsOf, rowsOf, type IndexKind } from './index-rows';
+
+const pages: Page[] = ['i', '1', '2'].map((label, i) => ({
+  id: newId(),
+  label,
+  width: 100,
+  height: 100,
+  rotation: 0,
+  sourceIndex: i,
+}));
+const now = '2026-09-01T08:00:00.000Z';
+const entry = (title: string, at: number, y: number, parentId?: string): Landmark => ({
+  kind: 'outline',
+  id: newId(),
+  order: `a${at}${y}`,
+  title,
+  open: true,
+  place: { pageId: pages[at].id, y },
+  ...(parentId ? { parentId } : {}),
+});
+const mark = (at: number, y: number, contents: string): Markup => ({
+  kind: 'highlight',
+  id: newId(),
+  pageId: pages[at].id,
+  order: 'a1',
+  color: '#ffe27a',
+  opacity: 1,
+  author: '',
+  created: now,
+  modified: now,
+  quads: [[0, y, 50, y, 0, y + 8, 50, y + 8]],
+  contents,
+});
+const foreign = (at: number, y: number): Annotation =>
+  ({
+    kind: 'foreign',
+    id: newId(),
+    pageId: pages[at].id,
+    order: 'a0',
+    subtype: 'Text',
+    contents: 'Check  this',
+    box: { x0: 0, y0: y, x1: 9, y1: y + 9 },
+  }) as unknown as Annotation;
+
+const one = entry('One', 0, 10);
+const contentsOf = (annotations: Annotation[], landmarks: Landmark[]) => {
+  const state = documentState('', annotations, landmarks);
+  return { pages, tree: outlineTree(state.landmarks), ...state };
+};
+const contents = contentsOf(
+  [mark(1, 60, 'the berm crest'), foreign(0, 40)],
+  [
+    one,
+    entry('Under one', 1, 20, one.id),
+    entry('Two', 2, 10),
+    { kind: 'bookmark', id: newId(), place: { pageId: pages[1].id }, title: 'Here', created: now },
+    {
+      kind: 'keyword',
+      id: newId(),
+      place: { pageId: pages[2].id, y: 50 },
+      word: 'drift',
+      created: now,
+    },
+  ],
+);
+const listed = (kinds: IndexKind[], isOpen = true): string[] =>
+  rowsOf(contents, new Set(kinds), () => isOpen).map(({ words, label }) => `${words} ${label}`);
+
+test('everything is one list in page order, the outline in its own', () => {
+  expect(listed(['outline', 'bookmark', 'keyword', 'highlights', 'others'])).toEqual([
+    'One i',
+    'Check this i',
+    'Here 1',
+    'Under one 1',
+    'the berm crest 1',
+    'Two 2',
+    'drift 2',
+  ]);
+});
+
+test('only what is wanted is listed, and what is folded away is not', () => {
+  expect(listed(['bookmark'])).toEqual(['Here 1']);
+  expect(listed(['outline'], false)).toEqual(['One i', 'Two 2']);
+  expect(listed([])).toEqual([]);
+});
+
+test('each kind is counted, also what is folded or not listed', () => {
+  const counts = countsOf(contents);
+  expect([...counts].sort()).toEqual([
+    ['bookmark', 1],
+    ['highlights', 1],
+    ['keyword', 1],
+    ['others', 1],
+    ['outline', 3],
+  ]);
+});
