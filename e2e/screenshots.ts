@@ -1,0 +1,154 @@
+// Takes the pictures of docs/screenshots from a demo that runs and that nobody has changed yet.
+import { chromium, type Page } from '@playwright/test';
+import { join, resolve } from 'node:path';
+import { browserOptions } from './support/browser';
+import { DeskDriver } from './support/desk';
+import { pathsOfText } from '@stylet/demo/stylus';
+
+const ADDRESS = process.argv[2] ?? 'http://127.0.0.1:4600';
+const FOLDER = resolve(import.meta.dirname, '../docs/screenshots');
+const SLIDE = 720;
+
+const browser = await chromium.launch(browserOptions);
+const context = await browser.newContext({
+  viewport: { width: 1280, height: 800 },
+  permissions: ['clipboard-read', 'clipboard-write'],
+});
+const page = await context.newPage();
+const desk = new DeskDriver(page);
+
+const shoot = async (name: string, of: Page = page): Promise<void> => {
+  await of.waitForTimeout(700);
+  await of.screenshot({ path: join(FOLDER, `${name}.png`) });
+};
+async function open(title: string, label = ''): Promise<void> {
+  await page.goto(ADDRESS);
+  await page.getByRole('link', { name: title }).first().click();
+  await desk.drawn();
+  if (label) await desk.goTo(label);
+}
+const spot = (number: number, x: number, y: number) => desk.spot(number, x, y, SLIDE);
+async function undoAll(): Promise<void> {
+  const undo = page.getByLabel('Undo', { exact: true });
+  while (await undo.isEnabled()) {
+    await page.keyboard.press('Control+z');
+    await page.waitForTimeout(150);
+  }
+  await desk.saved();
+}
+
+await page.goto(ADDRESS);
+await page.locator('stylet-document-card').first().waitFor();
+await page.waitForTimeout(1500);
+await shoot('library');
+
+await open('Waves and tides', '16');
+await shoot('desk');
+await page.getByRole('button', { name: 'Export' }).click();
+await shoot('export');
+await page.keyboard.press('Escape');
+await page.locator('stylet-rail .slot').nth(2).click();
+await page.locator('stylet-rail .slot').nth(2).click();
+await shoot('slot-card');
+await page.keyboard.press('l');
+await desk.pen([
+  await spot(16, 56, 386),
+  await spot(16, 392, 380),
+  await spot(16, 396, 436),
+  await spot(16, 52, 436),
+  await spot(16, 56, 386),
+]);
+await shoot('selection');
+await page.keyboard.press('Escape');
+await page.keyboard.press('Escape');
+
+await desk.goTo('22');
+await page.keyboard.press('l');
+await desk.pen([await spot(22, 200, 490)]);
+await page.getByLabel('Crop', { exact: true }).click();
+await shoot('pictures');
+await page.keyboard.press('Escape');
+await page.keyboard.press('Escape');
+await page.keyboard.press('s');
+await desk.pen([await spot(22, 400, 140), await spot(22, 700, 350)]);
+await page.getByText('On the clipboard').waitFor();
+await shoot('snip');
+await page.keyboard.press('Escape');
+
+await desk.goTo('20');
+await page.keyboard.press('g');
+await page.keyboard.press('1');
+const shapes = [
+  [
+    [96, 420],
+    [236, 420],
+    [236, 500],
+    [96, 500],
+    [96, 422],
+  ],
+  [
+    [300, 490],
+    [440, 430],
+  ],
+] as const;
+for (const [i, path] of shapes.entries()) {
+  const points = await Promise.all(path.map(([x, y]) => spot(20, x, y)));
+  await desk.pen(points, {}, i === 0 ? { hold: 900 } : undefined);
+}
+await shoot('shapes');
+await page.keyboard.press('g');
+await undoAll();
+
+await page.keyboard.press('c');
+await page.waitForTimeout(800);
+const grip = (await page.getByLabel('Move the frame').boundingBox())!;
+const to = await spot(20, 424, 92);
+await page.mouse.move(grip.x + grip.width / 2, grip.y + grip.height / 2);
+await page.mouse.down();
+await page.mouse.move(to.x, to.y, { steps: 8 });
+await page.mouse.up();
+await page.waitForTimeout(900);
+const strip = (await page.locator('stylet-close-up').boundingBox())!;
+await desk.pens(
+  pathsOfText('closure depth 6 m', {
+    x: strip.x + 70,
+    y: strip.y + strip.height * 0.66,
+    size: 64,
+    typeface: 'EMSFelix',
+  }),
+  { speed: 420 },
+);
+await shoot('close-up');
+await page.keyboard.press('c');
+await undoAll();
+
+await page.getByLabel('More', { exact: true }).click();
+await page.getByRole('menuitem', { name: 'Shorthand' }).click();
+await shoot('shorthand');
+await page.keyboard.press('Escape');
+await page.getByLabel('More', { exact: true }).click();
+await page.getByRole('menuitem', { name: 'Hands' }).click();
+await shoot('hands');
+await page.keyboard.press('Escape');
+
+await open('Field handbook', '40');
+await page.getByRole('radio', { name: 'Read' }).click();
+await page.waitForTimeout(800);
+const view = page.locator('stylet-page-view[data-page="54"]');
+const box = (await view.boundingBox())!;
+await page.mouse.move(box.x + box.width * 0.24, box.y + 190);
+await page.mouse.down();
+await page.mouse.move(box.x + box.width * 0.62, box.y + 246, { steps: 6 });
+await page.mouse.up();
+await shoot('reading');
+await page.keyboard.press('Escape');
+await page.getByRole('radio', { name: 'Write' }).click();
+await page.getByLabel('Bookmark this page').click();
+await page.getByRole('button', { name: /^Highlights/ }).click();
+await page.getByRole('button', { name: /^Ink/ }).click();
+const map = (await page.locator('stylet-document-map').boundingBox())!;
+await page.mouse.move(map.x + 10, map.y + map.height * 0.55);
+await page.waitForTimeout(600);
+await shoot('index');
+await undoAll();
+await browser.close();
