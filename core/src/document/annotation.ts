@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { instruments, strokeEnds } from '../ink/index';
 import { pointCounts, shapeForms } from '../shapes/index';
 import { common, finite, matrixSchema, originSchema } from './common-fields';
+import { linkSchema } from './link';
 import { pictureSchema } from './picture';
 
 /** How an annotation's colour mixes with what lies under it (ISO 32000-1, 11.3.5). */
@@ -81,6 +82,7 @@ export const annotationSchema = z.discriminatedUnion('kind', [
   shapeSchema.refine(hasItsPoints, { error: 'a shape needs the points of its form' }),
   markupSchema,
   pictureSchema,
+  linkSchema,
   foreignSchema,
 ]);
 

@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import { foreignSchema, inkSchema, markupSchema, shapeSchema, type Annotation } from './annotation';
 import { changedLandmark, landmarkFieldsNow, type Landmarks } from './landmark';
 import type { Effect } from './operation';
+import { linkSchema } from './link';
 import { pictureSchema } from './picture';
 import { noAnnotations, withAnnotation, type DocumentState, type PageAnnotations } from './state';
 
@@ -130,6 +131,7 @@ const fieldsOf: Record<Annotation['kind'], ReadonlyMap<string, boolean>> = {
   underline: fieldsIn(markupSchema),
   strikeout: fieldsIn(markupSchema),
   picture: fieldsIn(pictureSchema),
+  link: fieldsIn(linkSchema),
   foreign: fieldsIn(foreignSchema),
 };
 

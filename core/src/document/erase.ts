@@ -30,10 +30,10 @@ export type EraserTarget = (typeof eraserTargets)[number];
 
 /**
  * Whether an eraser of this target takes the annotation. Other programs' go by their subtype; pictures
- * are never erased.
+ * and links are never erased.
  */
 export function isTargeted(annotation: Annotation, target: EraserTarget): boolean {
-  if (annotation.kind === 'picture') return false;
+  if (annotation.kind === 'picture' || annotation.kind === 'link') return false;
   if (target === 'both') return true;
   const marksText =
     annotation.kind === 'ink' || annotation.kind === 'shape'

@@ -3,6 +3,7 @@ export * from './annotation';
 export * from './picture';
 export * from './strata';
 export * from './landmark';
+export * from './link';
 export * from './outline-tree';
 export * from './operation';
 export * from './state';

@@ -8,6 +8,7 @@ import {
   strokeStyleSchema,
 } from './annotation';
 import { landmarkFieldsSchema, landmarkSchema } from './landmark';
+import { linkSchema } from './link';
 import { pictureSchema } from './picture';
 
 const { instrument, width, smoothing, ...optionalStyle } = strokeStyleSchema.shape;
@@ -23,6 +24,7 @@ export const annotationFieldsSchema = inkSchema
   .extend({ instrument, width, smoothing })
   .extend(nullable(optional))
   .extend(markupSchema.pick({ quads: true, contents: true }).shape)
+  .extend(linkSchema.pick({ target: true }).shape)
   .extend(shapeSchema.pick({ form: true, points: true, bends: true, fill: true }).shape)
   .partial();
 

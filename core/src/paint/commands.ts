@@ -75,6 +75,8 @@ export function paint(annotation: Annotation, ink: 'pieces' | 'whole' = 'pieces'
       return [paintMarkup(annotation)];
     case 'picture':
       return [paintPicture(annotation)];
+    // Links show nothing of their own.
+    case 'link':
     case 'foreign':
       return [];
   }

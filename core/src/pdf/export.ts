@@ -2,6 +2,7 @@ import {
   paintingOrder,
   type Annotation,
   type Keyword,
+  type Link,
   type Landmarks,
   type PageAnnotations,
 } from '../document/index';
@@ -9,7 +10,7 @@ import { keywordEntries } from './landmarks/keywords';
 import { writeOutline } from './landmarks/write-outline';
 import { drawForm, normalAppearance, placement } from './annotations/flatten';
 import { isMark } from './annotations/kinds';
-import { isUntouched } from './annotations/write';
+import { isUntouched, writeLink } from './annotations/write';
 import { WrittenAnnotations } from './annotations/written';
 import {
   PdfDict,
@@ -54,17 +55,21 @@ export function exportUpdate(
 ): Uint8Array {
   const update = new PdfUpdate(file, written.deflate);
   const keywords = keywordsByPage(landmarks);
+  const indexes = new Map(pages.map(({ id, index }) => [id, index]));
   for (const { id, index, annotations } of pages) {
     const page = inFile[index];
     if (!page) throw new RangeError(`the file has no page ${index}`);
     const changes = {
-      ...changesTo({ file, update, page, written }, paintingOrder(annotations), mode),
+      ...changesTo(
+        { file, update, page, written, inFile, pages: indexes },
+        paintingOrder(annotations),
+        mode,
+      ),
       ...keywordEntries(file, page, id, keywords.get(id) ?? []),
     };
     if (Object.keys(changes).length > 0) update.set(page.ref, page.dict.with(changes));
   }
   if (isOutlineChanged) {
-    const indexes = new Map(pages.map(({ id, index }) => [id, index]));
     writeOutline(file, update, landmarks, inFile, indexes);
   }
   return update.bytes();
@@ -87,6 +92,8 @@ interface Target {
   readonly update: PdfUpdate;
   readonly page: PdfPage;
   readonly written: WrittenAnnotations;
+  readonly inFile: readonly PdfPage[];
+  readonly pages: ReadonlyMap<string, number>;
 }
 
 /** New entries for a page's dictionary; none when it can stay as it is. */
@@ -98,9 +105,12 @@ function changesTo(
   const before = target.file.array(target.page.dict.get('Annots'));
   const { kept, marks } = sortOut(target.file, before);
   if (annotations.length === 0 && marks.length === 0) return {};
-  if (mode === 'none') return annotsEntry(before, kept);
-  if (mode === 'flattened')
-    return { ...annotsEntry(before, kept), ...flattened(target, annotations) };
+  if (mode !== 'editable') {
+    // Links are no marks: they lead on, whatever becomes of those.
+    const links = annotations.filter((annotation) => annotation.kind === 'link');
+    const annots = annotsEntry(before, [...kept, ...links.map((link) => setLink(target, link))]);
+    return mode === 'none' ? annots : { ...annots, ...flattened(target, annotations) };
+  }
   return annotsEntry(before, withAnnotations(target, before, annotations));
 }
 
@@ -142,17 +152,30 @@ function annotsEntry(before: readonly PdfValue[], after: PdfValue[]): Record<str
   return { Annots: after.length > 0 ? after : null };
 }
 
+/** Writes a link, unless the file has it as it is; where it stands. */
+function setLink({ file, update, page, inFile, pages }: Target, link: Link): PdfRef {
+  const { origin } = link;
+  const ref = origin ? new PdfRef(origin.object, origin.generation) : update.reserve();
+  if (isUntouched(link)) return ref;
+  const entries = writeLink(link, pageToUser(page.box), { inFile, pages });
+  const before = (origin && file.dict(ref)) ?? new PdfDict();
+  update.set(ref, before.with({ Dest: null, A: null, ...entries, P: page.ref }));
+  return ref;
+}
+
 function withAnnotations(
-  { file, update, page, written }: Target,
+  target: Target,
   before: readonly PdfValue[],
   annotations: readonly Annotation[],
 ): PdfValue[] {
+  const { file, update, page, written } = target;
   const present = new Map(annotations.flatMap((a) => (a.origin ? [[a.origin.object, a]] : [])));
   const removed = before.filter(
     (value) => value instanceof PdfRef && isMarkAt(file, value) && !present.has(value.object),
   );
   const toUser = pageToUser(page.box);
   const marks = annotations.map((annotation) => {
+    if (annotation.kind === 'link') return setLink(target, annotation);
     const { origin } = annotation;
     const ref = origin ? new PdfRef(origin.object, origin.generation) : update.reserve();
     if (annotation.kind === 'foreign' || isUntouched(annotation)) return ref;
@@ -193,6 +216,7 @@ function flattened(
     lines.push(drawForm(resource, matrix));
   };
   for (const annotation of annotations) {
+    if (annotation.kind === 'link') continue;
     if (annotation.kind === 'foreign') {
       const dict = file.dict(new PdfRef(annotation.origin.object, annotation.origin.generation));
       const form = dict && normalAppearance(file, dict);

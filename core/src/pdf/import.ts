@@ -3,7 +3,7 @@ import { heightOf, widthOf } from '../geometry/index';
 import { readAnnotations } from './annotations/read';
 import { Destinations } from './destinations';
 import { readLabels } from './labels';
-import { PdfSyntaxError, textOf, type PdfFile } from './objects/index';
+import { PdfRef, PdfSyntaxError, textOf, type PdfFile } from './objects/index';
 import { readKeywords } from './landmarks/keywords';
 import { landmarksOf } from './landmarks/read';
 import { readOutline } from './outline';
@@ -40,6 +40,7 @@ export function importPdf(file: PdfFile, now: string): ImportedPdf {
     rotation: page.rotation,
   }));
   for (const page of pages) checkContents(file, page.dict.get('Contents'));
+  const destinations = new Destinations(file, pages);
   const info = file.dict(file.trailer.get('Info'));
   const title = textOf(file.resolve(info?.get('Title') ?? null)).trim();
   return {
@@ -48,14 +49,33 @@ export function importPdf(file: PdfFile, now: string): ImportedPdf {
     landmarks: [
       ...landmarksOf(
         file,
-        readOutline(file, new Destinations(file, pages)),
+        readOutline(file, destinations),
         imported.map(({ id }) => id),
         now,
       ),
       ...pages.flatMap((page, i) => readKeywords(file, page, imported[i].id)),
     ],
-    annotations: pages.flatMap((page, i) => readAnnotations(file, page, imported[i].id, now)),
+    annotations: pages
+      .flatMap((page, i) => readAnnotations(file, page, imported[i].id, now))
+      .map((annotation) => led(annotation, file, destinations, imported)),
   };
+}
+
+/** A link to a place leads where the file has it lead: its pages have other ids in each document. */
+function led(
+  annotation: Annotation,
+  file: PdfFile,
+  destinations: Destinations,
+  pages: readonly ImportedPage[],
+): Annotation {
+  if (annotation.kind !== 'link' || !('place' in annotation.target) || !annotation.origin)
+    return annotation;
+  const { object, generation } = annotation.origin;
+  const dict = file.dict(new PdfRef(object, generation));
+  const to = dict && destinations.of(dict);
+  if (!to) return annotation;
+  const { pageIndex, ...at } = to;
+  return { ...annotation, target: { place: { pageId: pages[pageIndex].id, ...at } } };
 }
 
 /** A page whose contents cannot be found is damage that shows; better repaired than drawn blank. */

@@ -20,7 +20,7 @@ export function scratched(
   if (way.length > LONGEST || !isScratchOut(way)) return [];
   const hull = hullOf(way);
   if (!hull) return [];
-  const written = annotations.filter(({ kind }) => kind !== 'picture');
+  const written = annotations.filter(({ kind }) => kind !== 'picture' && kind !== 'link');
   return enclosedBy(widened(hull), written, { outlinesOf, share: COVERED });
 }
 

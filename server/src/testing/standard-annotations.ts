@@ -48,6 +48,7 @@ const OF_KIND: Record<string, Record<string, Rule>> = {
   '/Underline': { '/QuadPoints': numbers(8, 8) },
   '/StrikeOut': { '/QuadPoints': numbers(8, 8) },
   '/Stamp': {},
+  '/Link': {},
   '/Ink': { '/InkList': (v) => Array.isArray(v) && v.length > 0 && v.every(numbers(2, 2)) },
 };
 
@@ -84,6 +85,11 @@ class Checker {
     const page = this.dict(entries['/P']);
     const annots = (page ? this.resolve(page['/Annots']) : []) as unknown[];
     if (!annots?.includes(ref)) this.found.push(`${ref} is not among the annotations of its page`);
+    // Table 173: a link leads somewhere by one of two entries, and is drawn by none.
+    if (kind === '/Link') {
+      if ('/Dest' in entries === '/A' in entries) this.found.push(`${ref} leads nowhere, or twice`);
+      return;
+    }
     const appearance = this.dict(entries['/AP']);
     const normal = String(appearance?.['/N']);
     if (this.objects[`obj:${normal}`]?.stream) this.form(normal);

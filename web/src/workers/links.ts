@@ -3,6 +3,8 @@ import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist';
 import type { PageLink } from './protocol';
 
 interface LinkData {
+  /** The number of its object, and an R. */
+  readonly id?: string;
   readonly subtype: string;
   readonly rect: number[];
   readonly dest?: string | unknown[] | null;
@@ -18,18 +20,20 @@ export async function readLinks(
 ): Promise<PageLink[]> {
   const annotations = (await page.getAnnotations({ intent: 'any' })) as LinkData[];
   const links: PageLink[] = [];
-  for (const { subtype, rect, dest, url } of annotations) {
+  for (const { id, subtype, rect, dest, url } of annotations) {
     if (subtype !== 'Link') continue;
     const [x0, y0, x1, y1] = rect;
     const box = boundsOf([
       transform(toPage, { x: x0, y: y0 }),
       transform(toPage, { x: x1, y: y1 }),
     ])!;
+    const number = Number(/^(\d+)R/.exec(id ?? '')?.[1]);
+    const object = Number.isNaN(number) ? {} : { object: number };
     if (url !== undefined && /^(https?|mailto):/i.test(url)) {
-      links.push({ box, target: { kind: 'address', url } });
+      links.push({ box, target: { kind: 'address', url }, ...object });
     } else if (dest) {
       const target = await resolve(document, dest);
-      if (target) links.push({ box, target });
+      if (target) links.push({ box, target, ...object });
     }
   }
   return links;

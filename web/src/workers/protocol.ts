@@ -31,7 +31,15 @@ export interface PageLink {
   readonly box: { x0: number; y0: number; x1: number; y1: number };
   readonly target:
     | { readonly kind: 'page'; readonly page: number; readonly x?: number; readonly y?: number }
-    | { readonly kind: 'address'; readonly url: string };
+    | { readonly kind: 'address'; readonly url: string }
+    | {
+        readonly kind: 'document';
+        readonly id: string;
+        readonly title: string;
+        readonly page: number;
+      };
+  /** The object it is in the file; undefined for those made since. */
+  readonly object?: number;
 }
 
 /** What the worker for pictures is asked. */

@@ -25,8 +25,13 @@ const MARKUP = new Set([
 export const subtypeOf = (file: PdfFile, dict: PdfDict): string =>
   nameText(file.resolve(dict.get('Subtype'))) ?? '';
 
-/** Whether an annotation is a mark made on the page, rather than a link, a field or a window. */
-export const isMark = (file: PdfFile, dict: PdfDict): boolean => MARKUP.has(subtypeOf(file, dict));
-
 /** The key of an annotation dictionary under which Stylet keeps what ISO 32000 has no place for. */
 export const OWN_KEY = 'StyletAnnotation';
+
+/** Whether an annotation is a link that Stylet has written. */
+export const isOwnLink = (file: PdfFile, dict: PdfDict): boolean =>
+  subtypeOf(file, dict) === 'Link' && dict.get(OWN_KEY) !== null;
+
+/** Whether an annotation is one of the document's: a mark on the page, or a link of Stylet's own. */
+export const isMark = (file: PdfFile, dict: PdfDict): boolean =>
+  MARKUP.has(subtypeOf(file, dict)) || isOwnLink(file, dict);

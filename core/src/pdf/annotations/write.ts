@@ -2,6 +2,7 @@ import {
   scaleOf,
   type Annotation,
   type Ink,
+  type Link,
   type Markup,
   type Picture,
   type ShapeAnnotation,
@@ -21,10 +22,13 @@ import { coveredBy, paint, rgbOf } from '../../paint/index';
 import { contentOf, type Content } from '../content-stream';
 import { PdfDict, PdfString, name, pdfDate, textString, type PdfValue } from '../objects/index';
 import { OWN_KEY } from './kinds';
+import { linkEntries, linkRect, type LinkSurroundings } from './link-entries';
 import { shapeEntries } from './shape-entries';
 
 /** Annotations that Stylet draws itself. */
 export type OwnAnnotation = Ink | ShapeAnnotation | Markup | Picture;
+/** Annotations that Stylet writes. */
+export type WritableAnnotation = OwnAnnotation | Link;
 
 const SUBTYPES = {
   highlight: 'Highlight',
@@ -49,18 +53,35 @@ export function writeAnnotation(annotation: OwnAnnotation, toUser: Matrix): Writ
     content,
     box,
     entries: present({
-      Type: name('Annot'),
-      Rect: rectangle(box),
-      NM: textString(annotation.id),
-      M: pdfDate(annotation.modified),
-      CreationDate: pdfDate(annotation.created),
-      T: textString(annotation.author),
-      F: PRINT,
+      ...commonEntries(annotation, box),
       C: 'color' in annotation ? [...rgbOf(annotation.color)] : undefined,
       CA: annotation.opacity,
       ...subtypeEntries(annotation, toUser, box),
-      [OWN_KEY]: ownEntries(annotation),
     }),
+  };
+}
+
+/** A link as a dictionary, without the reference to its page: it has no appearance. */
+export function writeLink(
+  link: Link,
+  toUser: Matrix,
+  surroundings: LinkSurroundings,
+): Record<string, PdfValue> {
+  const box = linkRect(link, toUser);
+  return { ...commonEntries(link, box), ...linkEntries(link, toUser, surroundings) };
+}
+
+/** Entries that all annotations have (table 164), and those by which Stylet knows its own. */
+function commonEntries(annotation: WritableAnnotation, box: Box): Record<string, PdfValue> {
+  return {
+    Type: name('Annot'),
+    Rect: rectangle(box),
+    NM: textString(annotation.id),
+    M: pdfDate(annotation.modified),
+    CreationDate: pdfDate(annotation.created),
+    T: textString(annotation.author),
+    F: PRINT,
+    [OWN_KEY]: ownEntries(annotation),
   };
 }
 
@@ -156,7 +177,7 @@ function markupEntries(markup: Markup, toUser: Matrix): Record<string, PdfValue>
 }
 
 /** What ISO 32000 has no place for: exact times, instrument, pressure. */
-function ownEntries(annotation: OwnAnnotation): PdfDict {
+function ownEntries(annotation: WritableAnnotation): PdfDict {
   const { pageId: _page, order: _order, origin: _origin, ...fields } = annotation;
   const samples = 'samples' in fields ? fields.samples : undefined;
   return PdfDict.of({

@@ -23,6 +23,7 @@ import { CloseUpStrip } from './close-up/close-up-strip';
 import { documentActions, documentFeature } from './document/document.reducer';
 import { Editing } from './document/editing';
 import { DocumentMap } from './map/document-map';
+import { LinkMaking } from './links/link-making';
 import { Gaps } from './gap/gaps';
 import { Guides } from './guides/guides';
 import { FingerDrawing } from './hands/finger-drawing';
@@ -93,6 +94,7 @@ import { TopBar } from './top-bar';
     Incoming,
     LandmarkActions,
     LandmarksFrom,
+    LinkMaking,
     LiveViews,
     Meanings,
     OpenDocuments,
@@ -131,6 +133,8 @@ export class Desk implements OnDestroy {
   readonly id = input.required<string>();
   /** A place to show first, from the address: a page's id and points on it. */
   readonly page = input<string>();
+  /** Or a page by its number, counted from 0. */
+  readonly at = input<string>();
   readonly x = input(0, { transform: numberAttribute });
   readonly y = input(0, { transform: numberAttribute });
 
@@ -217,9 +221,10 @@ export class Desk implements OnDestroy {
 
   /** Goes where the address says, once: a reload stays where one is. */
   private showAddressed(): void {
-    const page = this.page();
-    if (!page) return;
-    this.view.jumpToPage(page, { x: this.x(), y: this.y() });
+    const [page, at] = [this.page(), this.at()];
+    if (page) this.view.jumpToPage(page, { x: this.x(), y: this.y() });
+    else if (at !== undefined) this.view.jump({ pageIndex: Number(at) });
+    else return;
     void this.router.navigate([], { queryParams: {}, replaceUrl: true });
   }
 
@@ -252,6 +257,10 @@ export class Desk implements OnDestroy {
         ...(x === undefined ? {} : { x }),
         ...(y === undefined ? {} : { y }),
       });
+      return;
+    }
+    if (target.kind === 'document') {
+      await this.router.navigate(['/documents', target.id], { queryParams: { at: target.page } });
       return;
     }
     const { AddressDialog } = await import('./address-dialog');

@@ -18,6 +18,7 @@ import drag from '@material-symbols/svg-400/outlined/drag_indicator.svg';
 import highlights from '@material-symbols/svg-400/outlined/ink_highlighter.svg';
 import keyword from '@material-symbols/svg-400/outlined/sell.svg';
 import others from '@material-symbols/svg-400/outlined/comment.svg';
+import links from '@material-symbols/svg-400/outlined/link.svg';
 import pictures from '@material-symbols/svg-400/outlined/image.svg';
 import shapes from '@material-symbols/svg-400/outlined/category.svg';
 import dropper from '@material-symbols/svg-400/outlined/colorize.svg';
@@ -68,6 +69,7 @@ const drawings = {
   keyword,
   others,
   pictures,
+  links,
   shapes,
   arrowBack,
   arrowForward,

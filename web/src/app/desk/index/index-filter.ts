@@ -14,6 +14,7 @@ export const kindNames: Readonly<Record<IndexKind, string>> = {
   highlights: 'Highlights',
   shapes: 'Shapes',
   pictures: 'Pictures',
+  links: 'Links',
   others: 'Other marks',
 };
 

@@ -25,6 +25,7 @@ export const indexKinds = [
   'highlights',
   'shapes',
   'pictures',
+  'links',
   'others',
 ] as const;
 export type IndexKind = Landmark['kind'] | AnnotationSort;
@@ -206,7 +207,7 @@ function annotationRow(annotation: Annotation, placed: Placing): IndexRow {
     depth: 0,
     color: 'color' in annotation ? annotation.color : undefined,
     annotations: [annotation],
-    ...(showsItself && box && annotation.kind !== 'foreign'
+    ...(showsItself && box && annotation.kind !== 'foreign' && annotation.kind !== 'link'
       ? { writing: { annotations: [annotation], box } }
       : {}),
   };

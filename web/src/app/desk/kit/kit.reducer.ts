@@ -44,7 +44,12 @@ export interface KitState {
 
 const MOST_RECENT = 7;
 
-const usualLasso: Lasso = { drawn: 'freehand', takes: 'inside', sorts: [...annotationSorts] };
+const usualLasso: Lasso = {
+  drawn: 'freehand',
+  takes: 'inside',
+  // Links would get in the way of what they lie on.
+  sorts: annotationSorts.filter((sort) => sort !== 'links'),
+};
 const usualSnip: SnipSettings = {
   drawn: 'rectangle',
   annotations: true,

@@ -10,6 +10,7 @@ import { LandmarksFrom } from '../index/landmarks-from';
 import { highlighterColors, inkColors } from '../kit/palettes';
 import { AnnotationSelection } from './annotation-selection';
 import { Clipboard } from './clipboard';
+import { LinkMaking } from '../links/link-making';
 import { Cropping } from '../pictures/crop/cropping';
 import { PictureOrigin } from '../pictures/picture-origin';
 import { SelectionActions } from './selection-actions';
@@ -35,6 +36,7 @@ export class SelectionBar {
   protected readonly selection = inject(AnnotationSelection);
   protected readonly actions = inject(SelectionActions);
   protected readonly clipboard = inject(Clipboard);
+  protected readonly links = inject(LinkMaking);
   protected readonly cropping = inject(Cropping);
   protected readonly landmarks = inject(LandmarksFrom);
   protected readonly origin = inject(PictureOrigin);

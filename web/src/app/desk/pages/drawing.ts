@@ -1,4 +1,4 @@
-import { scaleOf, type Annotation, type Ink } from '@stylet/core/document';
+import { linkAreas, scaleOf, type Annotation, type Ink } from '@stylet/core/document';
 import { simplify, type Box, type Matrix } from '@stylet/core/geometry';
 import { mapPolygon, polygonBounds, type Piece, type Polygon } from '@stylet/core/ink';
 import {
@@ -61,7 +61,8 @@ function drawingOf(annotation: Annotation): Drawing {
 
 function newDrawing(annotation: Annotation): Drawing {
   const whole = paint(annotation, 'whole');
-  const polygons = whole.flatMap(coveredBy);
+  // Links show nothing, but lie somewhere.
+  const polygons = annotation.kind === 'link' ? linkAreas(annotation) : whole.flatMap(coveredBy);
   return { polygons, bounds: polygonBounds(polygons), whole, ready: new Map() };
 }
 

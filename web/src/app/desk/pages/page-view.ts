@@ -26,6 +26,8 @@ import { colorAt, type ScreenLayer } from './color-at';
 import { PIXELS_PER_POINT } from './layout';
 import { pageToWindow, placeOnPage, screenToPage, shownSize, shownWay } from './page-geometry';
 import { FingerDrawing } from '../hands/finger-drawing';
+import { linkWords } from '../links/own-links';
+import { PageLinks } from '../links/page-links';
 import { LiveViews } from './live-views';
 import { PageGestures, type GesturePage } from './page-gestures';
 import { PageLayers } from './page-layers';
@@ -107,7 +109,13 @@ export class PageView {
   private layers!: PageLayers;
   private bitmap!: PageBitmap;
   private readonly reading = new PageReading(this.source, this.selection, this.page, this.index);
-  protected readonly links = this.reading.links;
+  protected readonly links = new PageLinks(
+    this.page,
+    this.view.pages,
+    this.annotations,
+    this.reading.links,
+    this.mode,
+  );
   /** What an eraser has touched but not yet removed, and what it leaves. */
   private readonly remains = signal<Remains>(nothingErased);
   /** The way of a lasso, and the area of a snip, as the page is shown. */
@@ -254,8 +262,8 @@ export class PageView {
     return placeOnPage(this.page(), box);
   }
 
-  protected linkName({ target }: PageLink): string {
-    return target.kind === 'address' ? target.url : `To page ${target.page + 1}`;
+  protected linkName(link: PageLink): string {
+    return linkWords(link, this.view.pages());
   }
 
   private resizeLayers(window: PageWindow): void {

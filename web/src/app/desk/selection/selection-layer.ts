@@ -8,12 +8,13 @@ import { pageView, transform, type Point } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
 import { LandmarksFrom } from '../index/landmarks-from';
 import { kitFeature } from '../kit/kit.reducer';
+import { LinkMaking } from '../links/link-making';
 import { highlighterColors, inkColors } from '../kit/palettes';
 import { shownSize } from '../pages/page-geometry';
 import { TextSelection } from './text-selection';
 
 /** Half of the bar's greatest width and its height with some room, in CSS pixels. */
-const HALF_BAR = 240;
+const HALF_BAR = 265;
 const BAR = 60;
 
 /** Selected text on its page: what is selected, its two ends to drag, and what can be done with it. */
@@ -34,6 +35,7 @@ export class SelectionLayer {
   private readonly store = inject(Store);
   protected readonly selection = inject(TextSelection);
   protected readonly landmarks = inject(LandmarksFrom);
+  protected readonly linking = inject(LinkMaking);
   private readonly slots = this.store.selectSignal(kitFeature.selectSlots);
 
   protected readonly size = computed(() => shownSize(this.page()));

@@ -73,13 +73,17 @@ export class CropLayer {
     this.resize(grip, this.unit(event));
   }
 
-  /** Arrow keys move a grip as the page is shown. */
+  /** Arrow keys move a grip as the page is shown, whichever way the picture is turned. */
   protected step({ x, y }: { x: number; y: number }, grip: FramePart, at: Point): void {
     const [a, b, c, d] = this.map();
-    const across =
-      x * Math.sign(a || c) * (a === 0 ? 0 : 1) || y * Math.sign(b) * (b === 0 ? 0 : 1);
-    const down = y * Math.sign(d) * (d === 0 ? 0 : 1) || x * Math.sign(c) * (c === 0 ? 0 : 1);
-    this.resize(grip, { x: at.x + STEP * across, y: at.y + STEP * down });
+    // The arrow in the picture's unit square, but for its length.
+    const sign = Math.sign(a * d - b * c);
+    const [across, down] = [sign * (d * x - c * y), sign * (a * y - b * x)];
+    const length = Math.hypot(across, down);
+    this.resize(grip, {
+      x: at.x + (STEP * across) / length,
+      y: at.y + (STEP * down) / length,
+    });
   }
 
   protected beginWay(event: PointerEvent): void {

@@ -1,0 +1,37 @@
+import { z } from 'zod';
+import type { Polygon } from '../ink/index';
+import { finite, idSchema, placed } from './common-fields';
+import { placeSchema } from './landmark';
+
+/** Where a link leads: a place in its document, an address, or another document. */
+export const linkTargetSchema = z.union([
+  z.object({ place: placeSchema }),
+  z.object({ address: z.url({ protocol: /^(https?|mailto)$/ }).max(2000) }),
+  z.object({
+    documentId: idSchema,
+    title: z.string().max(300),
+    /** Its page, counted from 0. */
+    pageIndex: z.int().nonnegative(),
+  }),
+]);
+
+const corners = z.tuple([finite, finite, finite, finite, finite, finite, finite, finite]);
+
+/** An area of a page that leads somewhere; corners as those of marks on text. */
+export const linkSchema = z.object({
+  ...placed,
+  kind: z.literal('link'),
+  quads: z.array(corners).min(1).max(200),
+  target: linkTargetSchema,
+  /** The words it lies on, or what it is called. */
+  contents: z.string().max(100_000),
+});
+
+export type Link = z.infer<typeof linkSchema>;
+export type LinkTarget = z.infer<typeof linkTargetSchema>;
+
+/** The areas of a link, as polygons of page space. */
+export const linkAreas = ({ quads }: Pick<Link, 'quads'>): Polygon[] =>
+  quads.map(([tlx, tly, trx, try_, blx, bly, brx, bry]) =>
+    Float64Array.of(tlx, tly, trx, try_, brx, bry, blx, bly),
+  );

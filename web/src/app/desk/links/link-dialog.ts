@@ -1,0 +1,97 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { MatButtonModule } from '@angular/material/button';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { MatSelectModule } from '@angular/material/select';
+import { linkTargetSchema, type LinkTarget } from '@stylet/core/document';
+import type { Page } from '@stylet/core/api';
+import { catchError, of } from 'rxjs';
+import { Api } from '../../api/api';
+import { findPage } from '../pages/layout';
+
+export interface LinkWanted {
+  readonly pages: readonly Page[];
+  readonly documentId: string;
+  /** The page it is proposed to lead to, counted from 0. */
+  readonly page: number;
+  readonly target?: LinkTarget | undefined;
+}
+
+/** Asks where a link is to lead: a page, an address, or another document. */
+@Component({
+  selector: 'stylet-link-dialog',
+  imports: [MatButtonModule, MatDialogModule, MatFormFieldModule, MatInputModule, MatSelectModule],
+  templateUrl: './link-dialog.html',
+  styles: `
+    mat-form-field {
+      width: 100%;
+    }
+    .kinds {
+      display: flex;
+      gap: 6px;
+      margin-bottom: 14px;
+    }
+    .chosen {
+      background: var(--verdigris-wash);
+    }
+    p {
+      color: var(--madder);
+      margin: 0;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class LinkDialog {
+  protected readonly wanted = inject<LinkWanted>(MAT_DIALOG_DATA);
+  private readonly dialog = inject<MatDialogRef<LinkDialog, LinkTarget>>(MatDialogRef);
+  protected readonly documents = toSignal(
+    inject(Api)
+      .documents()
+      .pipe(catchError(() => of([]))),
+    { initialValue: [] },
+  );
+  protected readonly kinds = ['Page', 'Address', 'Document'] as const;
+  protected readonly kind = signal<(typeof this.kinds)[number]>(kindOf(this.wanted.target));
+  protected readonly documentId = signal('');
+  protected readonly trouble = signal('');
+  protected readonly page = this.wanted.pages[this.wanted.page]?.label ?? '';
+  protected readonly address =
+    this.wanted.target && 'address' in this.wanted.target ? this.wanted.target.address : 'https://';
+
+  protected keep(event: Event, words: string): void {
+    event.preventDefault();
+    const target = this.targetFrom(words.trim());
+    if (target) this.dialog.close(target);
+  }
+
+  private targetFrom(words: string): LinkTarget | undefined {
+    const { pages } = this.wanted;
+    if (this.kind() === 'Address') {
+      const parsed = linkTargetSchema.safeParse({ address: words });
+      if (parsed.success) return parsed.data;
+      this.trouble.set('Write the whole address, beginning with https://, http:// or mailto:.');
+      return undefined;
+    }
+    if (this.kind() === 'Document') {
+      const document = this.documents().find(({ id }) => id === this.documentId());
+      const number = Number(words);
+      if (document && number >= 1 && number <= document.pageCount)
+        return { documentId: document.id, title: document.title, pageIndex: number - 1 };
+      this.trouble.set(
+        document ? `It has pages 1 to ${document.pageCount}.` : 'Choose a document.',
+      );
+      return undefined;
+    }
+    const index = findPage(pages, words);
+    if (index !== undefined) return { place: { pageId: pages[index].id } };
+    this.trouble.set(`There is no page “${words}”.`);
+    return undefined;
+  }
+}
+
+function kindOf(target: LinkTarget | undefined): 'Page' | 'Address' | 'Document' {
+  if (!target || 'place' in target) return 'Page';
+  return 'address' in target ? 'Address' : 'Document';
+}

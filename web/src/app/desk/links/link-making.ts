@@ -1,0 +1,104 @@
+import { Injectable, computed, inject } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import {
+  highestOrder,
+  newId,
+  orderAbove,
+  type Link,
+  type LinkTarget,
+  type Quad,
+} from '@stylet/core/document';
+import { unite, type Box } from '@stylet/core/geometry';
+import { Store } from '@ngrx/store';
+import { firstValueFrom } from 'rxjs';
+import { Author } from '../../settings/author';
+import { documentFeature } from '../document/document.reducer';
+import { Editing } from '../document/editing';
+import { AnnotationSelection } from '../lasso/annotation-selection';
+import { boundsOfAnnotation } from '../pages/drawing';
+import { ViewState } from '../pages/view-state';
+import { TextSelection } from '../selection/text-selection';
+
+/** Makes links of what is selected, and changes where they lead. */
+@Injectable()
+export class LinkMaking {
+  private readonly store = inject(Store);
+  private readonly author = inject(Author);
+  private readonly editing = inject(Editing);
+  private readonly dialog = inject(MatDialog);
+  private readonly view = inject(ViewState);
+  private readonly text = inject(TextSelection);
+  private readonly selection = inject(AnnotationSelection);
+  private readonly documentId = this.store.selectSignal(documentFeature.selectId);
+  private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
+  /** The one link that is selected. */
+  readonly selected = computed<Link | undefined>(() => {
+    const [only, ...others] = this.selection.annotations();
+    return only?.kind === 'link' && others.length === 0 ? only : undefined;
+  });
+
+  /** The selected words lead somewhere. */
+  async fromText(): Promise<void> {
+    const selected = this.text.selected();
+    const range = this.text.range();
+    if (selected && range) await this.make(selected.page.id, range.quads, range.contents);
+  }
+
+  /** What is selected on the page leads somewhere; a selected link leads somewhere else. */
+  async fromSelection(): Promise<void> {
+    const link = this.selected();
+    if (link) {
+      await this.change(link);
+      return;
+    }
+    const pageId = this.selection.pageId();
+    const box = this.selection
+      .annotations()
+      .flatMap((a) => (a.kind === 'foreign' ? a.box : (boundsOfAnnotation(a) ?? [])))
+      .reduce<Box | undefined>((all, one) => (all ? unite(all, one) : one), undefined);
+    if (pageId && box) await this.make(pageId, [quadOf(box)], '');
+  }
+
+  private async make(pageId: string, quads: readonly Quad[], contents: string): Promise<void> {
+    const target = await this.ask(undefined);
+    if (!target) return;
+    const now = new Date().toISOString();
+    const annotation: Link = {
+      kind: 'link',
+      id: newId(),
+      pageId,
+      order: orderAbove(highestOrder(this.annotations()[pageId] ?? {})),
+      opacity: 1,
+      author: this.author.name(),
+      created: now,
+      modified: now,
+      quads: [...quads],
+      contents,
+      target,
+    };
+    this.editing.change([{ type: 'annotation.add', annotation }]);
+  }
+
+  private async change({ id, pageId, target: before }: Link): Promise<void> {
+    const target = await this.ask(before);
+    if (!target) return;
+    const fields = { target, modified: new Date().toISOString() };
+    this.editing.change([{ type: 'annotation.change', pageId, annotationId: id, fields }]);
+  }
+
+  private async ask(target: LinkTarget | undefined): Promise<LinkTarget | undefined> {
+    const { LinkDialog } = await import('./link-dialog');
+    const pages = this.view.pages();
+    const place = target && 'place' in target ? target.place.pageId : undefined;
+    const page = pages.findIndex(({ id }) => id === place);
+    const data = {
+      pages,
+      documentId: this.documentId()!,
+      page: page < 0 ? this.view.currentPage() : page,
+      target,
+    };
+    return firstValueFrom(this.dialog.open(LinkDialog, { data, width: '440px' }).afterClosed());
+  }
+}
+
+const quadOf = ({ x0, y0, x1, y1 }: Box): Quad => [x0, y0, x1, y0, x0, y1, x1, y1];

@@ -1,0 +1,34 @@
+import { computed, type Signal } from '@angular/core';
+import type { Page } from '@stylet/core/api';
+import type { PageAnnotations } from '@stylet/core/document';
+import type { PageLink } from '../../../workers/protocol';
+import type { DeskMode } from '../kit/kit.reducer';
+import { placeOnPage } from '../pages/page-geometry';
+import { followable, linksOn, withoutOwn } from './own-links';
+
+/** The links of a page: those its file has, and those made since. */
+export class PageLinks {
+  private readonly own = computed(() => linksOn(this.annotations()));
+
+  /** What can be followed: in Read only. */
+  readonly live = computed<PageLink[]>(() =>
+    this.mode() === 'read'
+      ? [...withoutOwn(this.fromFile(), this.own()), ...followable(this.own(), this.pages())]
+      : [],
+  );
+
+  /** Where links lie that were made here, quietly marked in Write. */
+  readonly marks = computed(() =>
+    this.mode() === 'write'
+      ? followable(this.own(), this.pages()).map(({ box }) => placeOnPage(this.page(), box))
+      : [],
+  );
+
+  constructor(
+    private readonly page: Signal<Page>,
+    private readonly pages: Signal<readonly Page[]>,
+    private readonly annotations: Signal<PageAnnotations>,
+    private readonly fromFile: Signal<readonly PageLink[]>,
+    private readonly mode: Signal<DeskMode>,
+  ) {}
+}
