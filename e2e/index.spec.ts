@@ -129,7 +129,7 @@ test('a page is bookmarked with one tap, found in the list, coloured, and let go
   await expect(pageField(desk)).toHaveValue('12');
   await row(desk, mark.title!).hover();
   await row(desk, mark.title!)
-    .getByLabel(/^More for/)
+    .getByLabel(/^Actions for/)
     .click();
   await page.getByRole('menuitem', { name: 'Colour' }).click();
   await page.getByRole('menuitem', { name: 'Madder' }).click();
