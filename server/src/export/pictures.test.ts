@@ -135,6 +135,25 @@ test.each([1, 2, 3, 4, 5, 6, 7, 8])(
   },
 );
 
+// How four inks become light is each program's own; light and dark must not change places.
+test('a JPEG of four inks is not shown as its negative', async () => {
+  const jpeg = await image(WIDTH, HEIGHT).toColourspace('cmyk').jpeg({ quality: 95 }).toBuffer();
+  expect((await sharp(jpeg).metadata()).space).toBe('cmyk');
+  const facts = await putIn(server, jpeg);
+  const { file } = await exported([(page) => [picture(page, facts, BOX)]]);
+  const { data } = await pixels(sharp(jpeg).toColourspace('srgb'));
+  for (const view of Object.values(viewers)) {
+    const drawn = view(file, 1, 1);
+    let off = 0;
+    for (let y = 4; y < HEIGHT; y += 8)
+      for (let x = 4; x < WIDTH; x += 8)
+        drawn.at(BOX[0] + x, BOX[1] + y).forEach((value, k) => {
+          off += Math.abs(value - data[3 * (y * WIDTH + x) + k]);
+        });
+    expect(off / (Math.ceil((HEIGHT - 4) / 8) * Math.ceil((WIDTH - 4) / 8) * 3)).toBeLessThan(40);
+  }
+});
+
 test('turned, flipped and cropped pictures show the pixels sharp gets by the same steps', async () => {
   const facts = await putIn(server, await png());
   const [left, top, width, height] = BOX;
