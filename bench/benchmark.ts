@@ -67,9 +67,7 @@ export async function timed(work: () => unknown): Promise<number> {
 
 export function lineOf(name: string, result: Result): string {
   const { value, goal } = result;
-  // As it is printed: frames last 16.7 ms, and two of them 33.
-  const digits = result.kind === 'ratio' ? 2 : result.kind === 'points' ? 1 : 0;
-  const missed = Number(value.toFixed(digits)) > goal ? '  MISSED' : '';
+  const missed = value > goal ? '  MISSED' : '';
   const note = result.note ? `  [${result.note}]` : '';
   if (result.kind === 'ratio')
     return `${name}: ${value.toFixed(2)} x ${result.baseline} (goal <= ${goal})${missed}${note}`;

@@ -12,6 +12,8 @@ test('a pen stroke is under the nib at once, stays as it was drawn, and is kept'
   deck,
   instance,
 }) => {
+  // How many pixels are soft depends on the zoom: the page is as wide as it was without the map.
+  await desk.page.setViewportSize({ width: 1301, height: 800 });
   await desk.open(instance.url, deck);
   const from = await desk.spot(1, 80, 40, SLIDE);
   const to = await desk.spot(1, 400, 60, SLIDE);
@@ -44,8 +46,7 @@ test('a pen stroke is under the nib at once, stays as it was drawn, and is kept'
   // Drawn anew, pixels at the edges may come out lighter or darker, but the ink lies where it lay.
   const again = await desk.picture(clip);
   expect(differing(lifted, again, 80)).toBe(0);
-  // How many there are depends on where the line meets the pixels, and so on the zoom.
-  expect(differing(lifted, again, 40)).toBeLessThan(0.1 * differing(empty, lifted));
+  expect(differing(lifted, again, 40)).toBeLessThan(0.05 * differing(empty, lifted));
   const [before, after] = [inkOn(empty, lifted), inkOn(empty, again)];
   // Pieces share edges, which wholes have not.
   expect(Math.abs(after.amount / before.amount - 1)).toBeLessThan(0.03);

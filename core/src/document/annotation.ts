@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { instruments, strokeEnds } from '../ink/index';
 import { pointCounts, shapeForms } from '../shapes/index';
-import { common, finite, matrixSchema, originSchema } from './common-fields';
+import { common, finite, matrixSchema, originSchema, quadSchema } from './common-fields';
 import { linkSchema } from './link';
 import { pictureSchema } from './picture';
 
@@ -53,12 +53,6 @@ export const shapeSchema = z.object({
   fill: z.number().min(0).max(1),
 });
 
-/**
- * A quadrilateral on a line of text, in page space: top left, top right, bottom left, bottom right
- * as the text is read.
- */
-export const quadSchema = z.tuple([finite, finite, finite, finite, finite, finite, finite, finite]);
-
 /** A mark on text; `contents` are the words under it. */
 export const markupSchema = z.object({
   ...common,
@@ -91,7 +85,6 @@ function hasItsPoints({ form, points }: z.infer<typeof shapeSchema>): boolean {
   return points.length >= least && points.length <= most;
 }
 
-export type Quad = z.infer<typeof quadSchema>;
 export type InkStyle = z.infer<typeof strokeStyleSchema>;
 export type Ink = z.infer<typeof inkSchema>;
 export type ShapeAnnotation = z.infer<typeof shapeSchema>;

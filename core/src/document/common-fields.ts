@@ -40,4 +40,11 @@ export const matrixSchema = z
     error: 'a map that flattens the page cannot be taken back',
   });
 
+/**
+ * A quadrilateral on a line of text, in page space: top left, top right, bottom left, bottom right
+ * as the text is read.
+ */
+export const quadSchema = z.tuple([finite, finite, finite, finite, finite, finite, finite, finite]);
+
 export type Origin = z.infer<typeof originSchema>;
+export type Quad = z.infer<typeof quadSchema>;

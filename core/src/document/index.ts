@@ -1,4 +1,11 @@
-export { idSchema, matrixSchema, originSchema, type Origin } from './common-fields';
+export {
+  idSchema,
+  matrixSchema,
+  originSchema,
+  quadSchema,
+  type Origin,
+  type Quad,
+} from './common-fields';
 export * from './annotation';
 export * from './picture';
 export * from './strata';

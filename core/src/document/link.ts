@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { Polygon } from '../ink/index';
-import { finite, idSchema, placed } from './common-fields';
+import { idSchema, placed, quadSchema, type Quad } from './common-fields';
 import { placeSchema } from './landmark';
 
 /** Where a link leads: a place in its document, an address, or another document. */
@@ -15,13 +15,11 @@ export const linkTargetSchema = z.union([
   }),
 ]);
 
-const corners = z.tuple([finite, finite, finite, finite, finite, finite, finite, finite]);
-
 /** An area of a page that leads somewhere; corners as those of marks on text. */
 export const linkSchema = z.object({
   ...placed,
   kind: z.literal('link'),
-  quads: z.array(corners).min(1).max(200),
+  quads: z.array(quadSchema).min(1).max(200),
   target: linkTargetSchema,
   /** The words it lies on, or what it is called. */
   contents: z.string().max(100_000),
@@ -30,8 +28,9 @@ export const linkSchema = z.object({
 export type Link = z.infer<typeof linkSchema>;
 export type LinkTarget = z.infer<typeof linkTargetSchema>;
 
+/** A quadrilateral as a polygon: its corners the way round. */
+export const quadPolygon = ([tlx, tly, trx, try_, blx, bly, brx, bry]: Quad): Polygon =>
+  Float64Array.of(tlx, tly, trx, try_, brx, bry, blx, bly);
+
 /** The areas of a link, as polygons of page space. */
-export const linkAreas = ({ quads }: Pick<Link, 'quads'>): Polygon[] =>
-  quads.map(([tlx, tly, trx, try_, blx, bly, brx, bry]) =>
-    Float64Array.of(tlx, tly, trx, try_, brx, bry, blx, bly),
-  );
+export const linkAreas = ({ quads }: Pick<Link, 'quads'>): Polygon[] => quads.map(quadPolygon);

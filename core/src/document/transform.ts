@@ -7,7 +7,8 @@ import {
   trackOf,
 } from '../ink/index';
 import { transformShape } from '../shapes/index';
-import type { Annotation, Ink, Quad } from './annotation';
+import type { Annotation, Ink } from './annotation';
+import type { Quad } from './common-fields';
 import type { AnnotationFields } from './operation';
 
 /** How much a map enlarges lengths, in the mean. */

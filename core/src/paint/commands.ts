@@ -2,6 +2,7 @@ import {
   blendOf,
   cropOutline,
   outlineStyle,
+  quadPolygon,
   shapeStrokes,
   type Annotation,
   type Blend,
@@ -128,7 +129,7 @@ function paintShape(shape: ShapeAnnotation, pieces: typeof strokePieces): FillCo
 
 function paintMarkup(markup: Markup): FillCommand {
   const polygons = markup.quads.map((quad) =>
-    markup.kind === 'highlight' ? wholeQuad(quad) : lineAcross(quad, LINE_AT[markup.kind]),
+    markup.kind === 'highlight' ? quadPolygon(quad) : lineAcross(quad, LINE_AT[markup.kind]),
   );
   return {
     pieces: polygons.map((polygon) => ({ polygon, grain: 0 })),
@@ -141,10 +142,6 @@ function paintMarkup(markup: Markup): FillCommand {
 /** Share of a line's height, from the top, at which the line is drawn. Common practice, no source. */
 const LINE_AT = { underline: 0.94, strikeout: 0.58 } as const;
 const LINE_THICKNESS = 0.07;
-
-function wholeQuad([tlx, tly, trx, try_, blx, bly, brx, bry]: Quad): Polygon {
-  return Float64Array.of(tlx, tly, trx, try_, brx, bry, blx, bly);
-}
 
 function lineAcross(quad: Quad, share: number): Polygon {
   const [tlx, tly, trx, try_, blx, bly, brx, bry] = quad;

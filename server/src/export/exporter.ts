@@ -8,6 +8,7 @@ import type { Database } from '../db/database';
 import { sourceOf } from '../documents/queries';
 import type { PdfPool } from '../pdf/pool';
 import { run } from '../pdf/programs';
+import { QPDF_DONE } from '../pdf/repair';
 import type { SnipTask } from '../pdf/tasks';
 import type { Spool, SpooledFile } from '../sources/spool';
 
@@ -63,7 +64,8 @@ export class Exporter {
     const plain = this.spool.workPath('.pdf');
     const { code, errors } = await run('qpdf', [cut, plain]);
     await this.spool.discard(cut);
-    if (code !== 0 && code !== 3) throw new Problem('tool-failed', `qpdf: ${errors.slice(0, 300)}`);
+    if (!QPDF_DONE.includes(code))
+      throw new Problem('tool-failed', `qpdf: ${errors.slice(0, 300)}`);
     return this.spool.adopt(plain);
   }
 

@@ -12,7 +12,7 @@ export interface WorkingFile {
 }
 
 /** qpdf's exit codes: 0 is clean, 3 is “succeeded with warnings”. */
-const QPDF_DONE = [0, 3];
+export const QPDF_DONE = [0, 3];
 
 /**
  * Reads a file, mending it first where needed: qpdf takes off encryption that asks for no password

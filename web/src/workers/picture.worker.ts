@@ -1,6 +1,7 @@
 /// <reference lib="webworker" />
 import { isPictureOfPixels } from '@stylet/core/pictures';
 import { Answering } from './answering';
+import { digestOf } from './digest';
 import type { PictureRequests } from './protocol';
 
 new Answering<PictureRequests>({ read, decode, draw });
@@ -12,11 +13,6 @@ async function read({ file }: { file: Blob }): Promise<PictureRequests['read']['
     return undefined;
   const [bitmap, digest] = await Promise.all([decoding, digestOf(bytes)]);
   return bitmap && { digest, bitmap };
-}
-
-async function digestOf(bytes: ArrayBuffer): Promise<string> {
-  const hash = await crypto.subtle.digest('SHA-256', bytes);
-  return Array.from(new Uint8Array(hash), (byte) => byte.toString(16).padStart(2, '0')).join('');
 }
 
 async function decode({ file, width }: { file: Blob; width: number }): Promise<ImageBitmap> {

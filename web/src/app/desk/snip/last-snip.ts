@@ -1,5 +1,6 @@
 import { Injectable } from '@angular/core';
 import { z } from 'zod';
+import { digestOf } from '../../../workers/digest';
 import { readKept } from '../../settings/kept';
 import { readyPictureSchema, type ReadyPicture } from '../pictures/recent-pictures';
 
@@ -44,6 +45,5 @@ async function fingerprint(picture: HTMLCanvasElement | ImageBitmap): Promise<st
   const context = canvas.getContext('2d', { willReadFrequently: true })!;
   context.drawImage(picture, 0, 0);
   const { data } = context.getImageData(0, 0, canvas.width, canvas.height);
-  const hash = await crypto.subtle.digest('SHA-256', data);
-  return Array.from(new Uint8Array(hash), (byte) => byte.toString(16).padStart(2, '0')).join('');
+  return digestOf(data);
 }
