@@ -1,5 +1,4 @@
 import { basename } from 'node:path';
-import { createReadStream } from 'node:fs';
 import type { Readable } from 'node:stream';
 import { newId } from '@stylet/core/document';
 import type { Queries } from '../db/database';
@@ -7,7 +6,7 @@ import { annotations, documents, landmarks, pages } from '../db/schema';
 import { withPictures } from '../pictures/recover';
 import type { PictureTools } from '../pictures/store';
 import { openForWork, type WorkingFile } from '../pdf/repair';
-import { storeSource } from '../sources/chunks';
+import { storeFile } from '../sources/chunks';
 import type { SpooledFile } from '../sources/spool';
 import { toRow } from './annotation-rows';
 
@@ -45,10 +44,6 @@ export async function bringIn(
     await spool.discard(original.path);
     if (working) await spool.discard(working.file.path);
   }
-}
-
-async function storeFile(queries: Queries, file: SpooledFile): Promise<void> {
-  await storeSource(queries, file.digest, file.size, createReadStream(file.path));
 }
 
 async function storeDocument(

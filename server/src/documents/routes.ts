@@ -7,10 +7,10 @@ import {
   operationResultSchema,
 } from '@stylet/core/api';
 import { idSchema } from '@stylet/core/document';
-import { Problem } from '@stylet/core/problems';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../services';
+import { uploadIn } from '../sources/upload';
 import { bringIn } from './bring-in';
 import { perform } from './operations';
 import { listDocuments, readAnnotations, readDocument, summaryOf } from './queries';
@@ -33,20 +33,9 @@ export const documentRoutes =
         },
       },
       async (request, reply) => {
-        if (!request.isMultipart())
-          throw new Problem('file-missing', 'The request is not multipart/form-data.');
-        const part = await request.file();
-        if (!part || part.fieldname !== 'file') {
-          part?.file.resume();
-          throw new Problem('file-missing', 'There is no field “file”.');
-        }
-        const id = await bringIn(services, part.filename ?? '', part.file, () => {
-          if (part.file.truncated)
-            throw new Problem(
-              'file-too-large',
-              `The limit is ${Math.round(services.config.maxFileBytes / 1048576)} MB.`,
-            );
-        });
+        const { maxFileBytes } = services.config;
+        const { part, checkComplete } = await uploadIn(request, maxFileBytes, 'file-too-large');
+        const id = await bringIn(services, part.filename ?? '', part.file, checkComplete);
         reply.code(201).header('location', `/api/documents/${id}`);
         return summaryOf(database, id);
       },

@@ -1,4 +1,3 @@
-import { createReadStream } from 'node:fs';
 import { open } from 'node:fs/promises';
 import type { PictureType } from '@stylet/core/api';
 import { isTurned, type Orientation } from '@stylet/core/pdf';
@@ -102,6 +101,3 @@ async function firstBytes(path: string): Promise<string> {
     await handle.close();
   }
 }
-
-/** A spooled file's bytes, for storing. */
-export const bytesOf = (file: SpooledFile): AsyncIterable<Buffer> => createReadStream(file.path);

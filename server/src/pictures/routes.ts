@@ -7,6 +7,7 @@ import { z } from 'zod';
 import { idParams } from '../documents/routes';
 import type { Services } from '../services';
 import { readSource } from '../sources/chunks';
+import { uploadIn } from '../sources/upload';
 import { snip } from './snips';
 import { findPicture, sizeOfPage, takePicture } from './store';
 
@@ -41,20 +42,13 @@ export const pictureRoutes =
         },
       },
       async (request, reply) => {
-        if (!request.isMultipart())
-          throw new Problem('file-missing', 'The request is not multipart/form-data.');
-        const part = await request.file({ limits: { fileSize: config.maxPictureBytes } });
-        if (!part || part.fieldname !== 'file') {
-          part?.file.resume();
-          throw new Problem('file-missing', 'There is no field “file”.');
-        }
-        const facts = await takePicture(services, part.file, () => {
-          if (part.file.truncated)
-            throw new Problem(
-              'picture-too-large',
-              `The limit is ${Math.round(config.maxPictureBytes / 1048576)} MB.`,
-            );
-        });
+        const { maxPictureBytes } = config;
+        const { part, checkComplete } = await uploadIn(
+          request,
+          maxPictureBytes,
+          'picture-too-large',
+        );
+        const facts = await takePicture(services, part.file, checkComplete);
         reply.code(201).header('location', `/api/pictures/${facts.digest}`);
         return facts;
       },

@@ -5,9 +5,9 @@ import { eq, inArray } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database';
 import { pictures, sources } from '../db/schema';
 import type { PdfPool } from '../pdf/pool';
-import { storeSource } from '../sources/chunks';
+import { storeFile } from '../sources/chunks';
 import type { Spool, SpooledFile } from '../sources/spool';
-import { bytesOf, inspect, type Inspected } from './inspect';
+import { inspect, type Inspected } from './inspect';
 
 export interface PictureTools {
   readonly database: Database;
@@ -46,8 +46,8 @@ export async function storePicture(tools: PictureTools, file: SpooledFile): Prom
 
 async function insert(queries: Queries, file: SpooledFile, found: Inspected): Promise<void> {
   const { type, width, height, orientation, page } = found;
-  await storeSource(queries, file.digest, file.size, bytesOf(file));
-  if (page && page !== file) await storeSource(queries, page.digest, page.size, bytesOf(page));
+  await storeFile(queries, file);
+  if (page && page !== file) await storeFile(queries, page);
   await queries
     .insert(pictures)
     .values({ digest: file.digest, type, width, height, orientation, page: page?.digest ?? null })

@@ -1,6 +1,8 @@
+import { createReadStream } from 'node:fs';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { sourceChunks, sources } from '../db/schema';
+import type { SpooledFile } from './spool';
 
 export const CHUNK = 1024 * 1024;
 
@@ -23,6 +25,10 @@ export async function storeSource(
     sequence++;
   }
 }
+
+/** Stores a spooled file; see `storeSource`. */
+export const storeFile = (queries: Queries, { digest, size, path }: SpooledFile): Promise<void> =>
+  storeSource(queries, digest, size, createReadStream(path) as AsyncIterable<Buffer>);
 
 /** The bytes from `start` to before `end` of a stored file, a row at a time. */
 export async function* readSource(
