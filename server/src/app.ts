@@ -13,6 +13,7 @@ import { healthRoutes } from './health/routes';
 import { kitRoutes } from './kit/routes';
 import { pictureRoutes } from './pictures/routes';
 import { answerWithProblems } from './problem-replies';
+import { readingRoutes } from './reading/routes';
 import type { Services } from './services';
 import { sourceRoutes } from './sources/routes';
 
@@ -42,6 +43,7 @@ export async function buildApp(
   await app.register(exportRoutes(services));
   await app.register(kitRoutes(services));
   await app.register(pictureRoutes(services));
+  await app.register(readingRoutes(services));
   app.get('/api/openapi.json', { schema: { hide: true } }, () => app.swagger());
   if (services.config.webFolder) await serveClient(app, services.config.webFolder);
   return app;

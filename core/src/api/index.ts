@@ -8,6 +8,7 @@ import {
 } from '../document/index';
 import { exportModes } from '../pdf/index';
 import { problems, type ProblemCode } from '../problems/index';
+import { readingPlaceSchema } from './reading';
 
 /** Body of every error (RFC 9457), with the stable `code` of `core/problems`. */
 export const problemSchema = z.object({
@@ -53,6 +54,8 @@ export const documentSummarySchema = z.object({
 export const documentSchema = documentSummarySchema.extend({
   pages: z.array(pageSchema),
   landmarks: z.array(landmarkSchema),
+  /** Where its reader was last, on whatever device. */
+  place: readingPlaceSchema.nullable(),
 });
 
 export const documentListSchema = z.object({ documents: z.array(documentSummarySchema) });
@@ -105,3 +108,4 @@ export type DocumentSummary = z.infer<typeof documentSummarySchema>;
 export type StyletDocument = z.infer<typeof documentSchema>;
 export type OperationResult = z.infer<typeof operationResultSchema>;
 export * from './kit';
+export * from './reading';

@@ -12,6 +12,8 @@ export * from './strata';
 export * from './landmark';
 export * from './link';
 export * from './outline-tree';
+export * from './nested-entries';
+export * from './coverage';
 export * from './operation';
 export * from './state';
 export * from './apply';

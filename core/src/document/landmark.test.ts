@@ -5,6 +5,7 @@ import {
   documentState,
   entriesUnder,
   invert,
+  nestedEntries,
   newId,
   orderAt,
   outlineTree,
@@ -143,4 +144,21 @@ test('strokes near each other are one piece of writing, from the top down', () =
     ['0'],
   ]);
   expect(found[0].box).toEqual({ x0: 10, y0: 20, x1: 80, y1: 31 });
+});
+
+test('a list of headings becomes an outline as deep, in its order', () => {
+  const lists = fc.array(fc.record({ title: fc.string(), depth: fc.nat(4) }), { maxLength: 40 });
+  fc.assert(
+    fc.property(lists, (list) => {
+      const entries = nestedEntries(list.map((item) => ({ ...item, place: { pageId } })));
+      const flat = (nodes: readonly OutlineNode[], depth: number): [string, number][] =>
+        nodes.flatMap((node) => [[node.entry.title, depth], ...flat(node.children, depth + 1)]);
+      let deepest = -1;
+      const wanted = list.map(({ title, depth }) => {
+        deepest = Math.min(depth, deepest + 1);
+        return [title, deepest];
+      });
+      expect(flat(outlineTree(documentState('', [], entries).landmarks), 0)).toEqual(wanted);
+    }),
+  );
 });

@@ -10,10 +10,14 @@ export interface Glyph {
   readonly angle: TextAngle;
   /** Font size on the page, in points. */
   readonly size: number;
+  readonly bold: boolean;
 }
 
-/** The parts of pdf.js's font objects that say how wide glyphs are. */
+/** The parts of pdf.js's font objects that say how wide glyphs are, and how heavy. */
 export interface GlyphFont {
+  readonly name?: string;
+  readonly bold?: boolean;
+  readonly black?: boolean;
   readonly fontMatrix?: readonly number[];
   readonly ascent?: number;
   readonly descent?: number;
@@ -131,6 +135,7 @@ function showText(state: TextState, shown: (number | ShownGlyph)[], glyphs: Glyp
   const m = compose(state.textMatrix, state.ctm);
   const angle = angleOf(m);
   const height = Math.hypot(m[2], m[3]) * Math.abs(size);
+  const bold = font !== undefined && isBold(font);
   let x = 0;
   for (const item of shown) {
     if (typeof item === 'number') {
@@ -145,10 +150,15 @@ function showText(state: TextState, shown: (number | ShownGlyph)[], glyphs: Glyp
       { x: x + width, y: top },
     ].map((p) => transform(m, p));
     if (item.unicode !== '')
-      glyphs.push({ text: item.unicode, box: boundsOf(corners)!, angle, size: height });
+      glyphs.push({ text: item.unicode, box: boundsOf(corners)!, angle, size: height, bold });
     x += width + (state.charSpacing + (item.isSpace ? state.wordSpacing : 0)) * scale;
   }
   state.textMatrix = compose([1, 0, 0, 1, x, 0], state.textMatrix);
+}
+
+/** Heavy by the font's flags or its name; of TeX's, those with bx in theirs (common practice, no source). */
+function isBold({ name = '', bold, black }: GlyphFont): boolean {
+  return bold === true || black === true || /bold|black|heavy|demi|^(\w+\+)?[a-z]+bx/i.test(name);
 }
 
 function angleOf([a, b]: Matrix): TextAngle {

@@ -6,3 +6,4 @@ export * from './range';
 export * from './page-text';
 export * from './marks';
 export * from './pitch';
+export * from './headings';

@@ -22,6 +22,7 @@ const word = (text: string, x: number, y: number, width = text.length * 5): Word
   box: { x0: x, y0: y, x1: x + width, y1: y + 10 },
   angle: 0,
   size: 10,
+  bold: false,
 });
 const glyphs = (text: string, x: number, y: number, gap = 0): Glyph[] =>
   [...text].map((c, i) => ({
@@ -29,6 +30,7 @@ const glyphs = (text: string, x: number, y: number, gap = 0): Glyph[] =>
     box: { x0: x + i * (5 + gap), y0: y, x1: x + i * (5 + gap) + 5, y1: y + 10 },
     angle: 0,
     size: 10,
+    bold: false,
   }));
 const read = (words: Word[]): string[] =>
   linesOf(words).map((line) => line.words.map((w) => w.text).join(' '));

@@ -7,6 +7,7 @@ export interface Word {
   readonly box: Box;
   readonly angle: TextAngle;
   readonly size: number;
+  readonly bold: boolean;
 }
 
 /** Gap, in font sizes, that parts two words. */
@@ -37,7 +38,8 @@ export function wordsOf(glyphs: readonly Glyph[]): Word[] {
   const finish = (): void => {
     if (!current) return;
     const { text, box, glyph } = current;
-    words.push({ text: text.normalize('NFKC'), box, angle: glyph.angle, size: glyph.size });
+    const { angle, size, bold } = glyph;
+    words.push({ text: text.normalize('NFKC'), box, angle, size, bold });
     current = undefined;
   };
   for (const glyph of glyphs) {

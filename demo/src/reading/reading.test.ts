@@ -1,25 +1,14 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
 import { unite, type Box } from '@stylet/core/geometry';
 import { PageText, between } from '@stylet/core/text';
+import { demoPdf, node, realPdf } from '../testing/node';
 import type { ReadPage } from './index';
 
-const root = resolve(__dirname, '../../..');
-const documents = join(root, '.data/documents');
 const work = mkdtempSync(join(tmpdir(), 'stylet-reading-'));
 afterAll(() => rmSync(work, { recursive: true }));
-
-/** Runs a module of the demo in a Node of its own: pdf.js comes as ES modules, which Jest does not load. */
-function node(code: string, ...args: string[]): string {
-  return execFileSync(process.execPath, ['--import', 'tsx', code, ...args], {
-    cwd: root,
-    env: { ...process.env, TSX_TSCONFIG_PATH: join(root, 'demo/tsconfig.json') },
-    maxBuffer: 64 * 1024 * 1024,
-    encoding: 'utf8',
-  });
-}
 
 interface PopplerWord {
   readonly text: string;
@@ -83,26 +72,13 @@ function compare(file: string, pages: number[]): { agreeing: number; sideways: n
   return { agreeing: agreeing / total, sideways: errors[Math.floor(errors.length * 0.9)] };
 }
 
-function demo(make: string): string {
-  const file = join(work, `${make}.pdf`);
-  const code = join(work, `${make}.mts`);
-  writeFileSync(
-    code,
-    `import { writeFileSync } from 'node:fs'; import * as d from '${root}/demo/src/documents/index'; writeFileSync('${file}', await d.${make}());`,
-  );
-  node(code);
-  return file;
-}
+const demo = (make: string): string => demoPdf(work, make);
 
 test.each([
   ['the slides', () => demo('makeDeck'), [2, 4, 16, 17, 30]],
   ['the paper', () => demo('makePaper'), [1, 2, 3, 4, 5, 6]],
-  ['a programming manual', () => join(documents, 'sbcl-doc/sbcl.pdf'), [12, 20, 33, 47, 80, 120]],
-  [
-    'a plotting manual',
-    () => join(documents, 'gnuplot-doc/gnuplot.pdf'),
-    [20, 40, 61, 99, 150, 220],
-  ],
+  ['a programming manual', () => realPdf('sbcl-doc/sbcl.pdf'), [12, 20, 33, 47, 80, 120]],
+  ['a plotting manual', () => realPdf('gnuplot-doc/gnuplot.pdf'), [20, 40, 61, 99, 150, 220]],
 ])(
   'words of %s lie where poppler sees them',
   (_, file, pages) => {
@@ -182,7 +158,7 @@ test.each([
 ])(
   'highlights in %s lie on the lines of their columns as poppler sees them',
   (_, file, pages) => {
-    const { agreeing, lines } = markLines(join(documents, file), pages);
+    const { agreeing, lines } = markLines(realPdf(file), pages);
     expect(lines).toBeGreaterThan(150);
     expect(agreeing).toBeGreaterThan(0.9);
   },

@@ -146,3 +146,34 @@ export const kits = pgTable('kits', {
   kit: jsonb('kit').$type<Kit>().notNull(),
   modified: instant('modified').notNull().defaultNow(),
 });
+
+/** Where each account was last in a document: a page, and how far down it. */
+export const places = pgTable(
+  'places',
+  {
+    account: text('account').notNull(),
+    documentId: uuid('document_id')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
+    pageId: uuid('page_id')
+      .notNull()
+      .references(() => pages.id, { onDelete: 'cascade' }),
+    share: doublePrecision('share').notNull(),
+    modified: instant('modified').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.account, t.documentId] })],
+);
+
+/** The pages each account has looked at. */
+export const seenPages = pgTable(
+  'seen_pages',
+  {
+    account: text('account').notNull(),
+    pageId: uuid('page_id')
+      .notNull()
+      .references(() => pages.id, { onDelete: 'cascade' }),
+    first: instant('first').notNull().defaultNow(),
+    last: instant('last').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.account, t.pageId] })],
+);

@@ -4,6 +4,7 @@ import { Problem } from '@stylet/core/problems';
 import { asc, desc, eq, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { annotations, documents, landmarks, pages, sources } from '../db/schema';
+import { placeIn } from '../reading/store';
 import { fromRow } from './annotation-rows';
 
 const summaryColumns = {
@@ -52,6 +53,7 @@ export async function readDocument(queries: Queries, id: string): Promise<Stylet
   return {
     ...summary,
     landmarks: await readLandmarks(queries, id),
+    place: await placeIn(queries, id),
     pages: await queries
       .select({
         id: pages.id,

@@ -1,11 +1,9 @@
 import { keptKitSchema, kitSchema } from '@stylet/core/api';
 import { eq, sql } from 'drizzle-orm';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { ACCOUNT } from '../account';
 import { kits } from '../db/schema';
 import type { Services } from '../services';
-
-/** Whose kit it is; there is one account as yet. */
-const ACCOUNT = 'local';
 
 /** The kit, kept for the account. */
 export const kitRoutes =

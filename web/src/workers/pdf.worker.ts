@@ -1,6 +1,14 @@
 /// <reference lib="webworker" />
-import type { Matrix } from '@stylet/core/geometry';
-import { glyphsOf, linesOf, wordsOf, type GlyphFont, type Line } from '@stylet/core/text';
+import { pageView, type Matrix } from '@stylet/core/geometry';
+import {
+  glyphsOf,
+  linesOf,
+  lookOf,
+  wordsOf,
+  type GlyphFont,
+  type Line,
+  type LookedPage,
+} from '@stylet/core/text';
 import * as pdfjs from 'pdfjs-dist';
 import type { PDFDocumentProxy, PDFPageProxy, RenderTask } from 'pdfjs-dist';
 import { Answering } from './answering';
@@ -18,7 +26,7 @@ const parser = startParser();
 let opened: Promise<PDFDocumentProxy> | undefined;
 const rendering = new Map<number, RenderTask>();
 
-const answering = new Answering<PdfRequests>({ open, render, lines, links }, (id) =>
+const answering = new Answering<PdfRequests>({ open, render, lines, links, looks }, (id) =>
   rendering.get(id)?.cancel(),
 );
 
@@ -80,6 +88,21 @@ async function lines({ page: index }: { page: number }): Promise<Line[]> {
   const fontOf = (name: string): GlyphFont | undefined =>
     page.commonObjs.has(name) ? (page.commonObjs.get(name) as GlyphFont) : undefined;
   return linesOf(wordsOf(glyphsOf(list, pdfjs.OPS, fontOf, toPageSpace(page))));
+}
+
+async function looks({ page: index }: { page: number }): Promise<LookedPage> {
+  const page = await pageAt(index);
+  const [x0, y0, x1, y1] = page.view;
+  const rotation = page.rotate as 0 | 90 | 180 | 270;
+  const toShown = pageView(x1 - x0, y1 - y0, rotation, 1);
+  const read = await lines({ page: index });
+  page.cleanup();
+  const isUpright = rotation % 180 === 0;
+  return {
+    width: isUpright ? x1 - x0 : y1 - y0,
+    height: isUpright ? y1 - y0 : x1 - x0,
+    lines: read.map((line) => lookOf(line, toShown)),
+  };
 }
 
 async function links({ page: index }: { page: number }): Promise<PageLink[]> {

@@ -1,4 +1,4 @@
-import type { Line } from '@stylet/core/text';
+import type { Line, LookedPage } from '@stylet/core/text';
 
 /** Part of a shown page, in pixels of the wanted scale. */
 export interface Region {
@@ -24,6 +24,8 @@ export interface PdfRequests {
   };
   lines: { params: { page: number }; result: Line[] };
   links: { params: { page: number }; result: PageLink[] };
+  /** How a page's lines look. */
+  looks: { params: { page: number }; result: LookedPage };
 }
 
 /** A link on a page: its box in page space, and where it leads. */

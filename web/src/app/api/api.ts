@@ -8,10 +8,13 @@ import {
   keptKitSchema,
   pictureFactsSchema,
   operationResultSchema,
+  readingSchema,
   type DocumentSummary,
   type Kit,
   type OperationResult,
   type PictureFacts,
+  type Reading,
+  type ReadingReport,
   type SnipRequest,
   type StyletDocument,
 } from '@stylet/core/api';
@@ -73,6 +76,23 @@ export class Api {
     return this.http
       .post('/api/pictures', form)
       .pipe(map((body) => pictureFactsSchema.parse(body)));
+  }
+
+  reading(id: string): Observable<Reading> {
+    return this.http
+      .get(`/api/documents/${id}/reading`)
+      .pipe(map((body) => readingSchema.parse(body)));
+  }
+
+  /** Sent also while the window closes, which only fetch can do. */
+  async keepReading(id: string, report: ReadingReport): Promise<void> {
+    const reply = await fetch(`/api/documents/${id}/reading`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(report),
+      keepalive: true,
+    });
+    if (!reply.ok) throw new Error(`the server answered ${reply.status}`);
   }
 
   snip(id: string, part: SnipRequest): Observable<PictureFacts> {

@@ -20,6 +20,7 @@ import type { PageLink } from '../../workers/protocol';
 import { Api } from '../api/api';
 import { CloseUp } from './close-up/close-up';
 import { CloseUpStrip } from './close-up/close-up-strip';
+import { CoverageChart } from './coverage/coverage-chart';
 import { documentActions, documentFeature } from './document/document.reducer';
 import { Editing } from './document/editing';
 import { DocumentMap } from './map/document-map';
@@ -35,6 +36,7 @@ import { TouchTaps } from './hands/touch-taps';
 import { IndexPanel } from './index/index-panel';
 import { LandmarkActions } from './index/landmark-actions';
 import { LandmarksFrom } from './index/landmarks-from';
+import { OutlineProposal } from './index/outline-proposal';
 import { kitFeature } from './kit/kit.reducer';
 import { Rail } from './kit/rail';
 import { AnnotationSelection } from './lasso/annotation-selection';
@@ -52,6 +54,7 @@ import { PuttingIn } from './pictures/putting-in';
 import { PagesOnScreen } from './pages/pages-on-screen';
 import { PageStrip } from './pages/page-strip';
 import { Places } from './pages/places';
+import { ReadingLog } from './pages/reading-log';
 import { ViewState } from './pages/view-state';
 import { TextSelection } from './selection/text-selection';
 import { Meanings } from './shorthand/meanings';
@@ -86,6 +89,7 @@ import { TopBar } from './top-bar';
     AnnotationSelection,
     Clipboard,
     CloseUp,
+    CoverageChart,
     Cropping,
     FingerDrawing,
     Gaps,
@@ -98,6 +102,7 @@ import { TopBar } from './top-bar';
     LiveViews,
     Meanings,
     OpenDocuments,
+    OutlineProposal,
     PageDrawing,
     PageGestures,
     PageSource,
@@ -106,6 +111,7 @@ import { TopBar } from './top-bar';
     PictureOrigin,
     Places,
     PuttingIn,
+    ReadingLog,
     SelectionActions,
     ShorthandNotice,
     Shortcuts,
@@ -143,6 +149,7 @@ export class Desk implements OnDestroy {
   private readonly editing = inject(Editing);
   private readonly source = inject(PageSource);
   private readonly places = inject(Places);
+  private readonly reading = inject(ReadingLog);
   private readonly selection = inject(TextSelection);
   private readonly view = inject(ViewState);
   private readonly router = inject(Router);
@@ -216,6 +223,7 @@ export class Desk implements OnDestroy {
 
   ngOnDestroy(): void {
     this.stopWatching();
+    void this.reading.tell();
     this.store.dispatch(documentActions.closed());
   }
 

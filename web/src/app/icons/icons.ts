@@ -28,6 +28,7 @@ import eraser from '@material-symbols/svg-400/outlined/ink_eraser.svg';
 import error from '@material-symbols/svg-400/outlined/error.svg';
 import exportIcon from '@material-symbols/svg-400/outlined/ios_share.svg';
 import fill from '@material-symbols/svg-400/outlined/format_color_fill.svg';
+import filter from '@material-symbols/svg-400/outlined/filter_list.svg';
 import fitPage from '@material-symbols/svg-400/outlined/fit_screen.svg';
 import fitWidth from '@material-symbols/svg-400/outlined/fit_width.svg';
 import ink from '@material-symbols/svg-400/outlined/gesture.svg';
@@ -88,6 +89,7 @@ const drawings = {
   error,
   export: exportIcon,
   fill,
+  filter,
   fitPage,
   fitWidth,
   gap,

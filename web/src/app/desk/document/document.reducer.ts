@@ -1,4 +1,4 @@
-import type { Page, StyletDocument } from '@stylet/core/api';
+import type { Page, ReadingPlace, StyletDocument } from '@stylet/core/api';
 import {
   applyAll,
   documentState,
@@ -50,6 +50,8 @@ export interface OpenDocument {
   readonly id: string | undefined;
   readonly trouble: Trouble | undefined;
   readonly pages: readonly Page[];
+  /** Where one was last, on whatever device, when it was opened. */
+  readonly place: ReadingPlace | null;
   readonly state: DocumentState;
   readonly revision: number;
   readonly history: History;
@@ -60,6 +62,7 @@ const initial: OpenDocument = {
   id: undefined,
   trouble: undefined,
   pages: [],
+  place: null,
   state: documentState('', []),
   revision: 0,
   history: noHistory,
@@ -88,6 +91,7 @@ export const documentFeature = createFeature({
           ...open,
           status: 'ready',
           pages: document.pages,
+          place: document.place,
           state: perform(documentState(document.title, annotations, document.landmarks), waiting),
           revision: document.revision,
           history,

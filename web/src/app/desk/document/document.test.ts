@@ -11,6 +11,7 @@ const document = {
   title: 'Waves',
   pages: [],
   landmarks: [],
+  place: null,
   revision: 4,
 } as unknown as StyletDocument;
 const rename = (title: string): Effect => ({ type: 'document.rename', title });

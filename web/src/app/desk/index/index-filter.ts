@@ -1,6 +1,7 @@
 import { Injectable, signal } from '@angular/core';
 import { z } from 'zod';
 import { readKept } from '../../settings/kept';
+import { unrestricted, type IndexRestriction } from './index-restriction';
 import { indexKinds, type IndexKind } from './index-rows';
 
 const KEY = 'stylet.index';
@@ -25,6 +26,8 @@ const usual: readonly IndexKind[] = ['outline', 'bookmark', 'keyword'];
 export class IndexFilter {
   private readonly chosen = signal<ReadonlySet<IndexKind>>(new Set(read()));
   readonly kinds = this.chosen.asReadonly();
+  /** What of those rows: not kept, for the next document has other colours and authors. */
+  readonly restriction = signal<IndexRestriction>(unrestricted);
 
   toggle(kind: IndexKind): void {
     const next = new Set(this.kinds());
@@ -34,6 +37,14 @@ export class IndexFilter {
 
   show(kind: IndexKind): void {
     this.set(new Set([...this.kinds(), kind]));
+  }
+
+  toggleIn(set: 'colors' | 'authors', value: string): void {
+    this.restriction.update((before) => {
+      const next = new Set(before[set]);
+      if (!next.delete(value)) next.add(value);
+      return { ...before, [set]: next };
+    });
   }
 
   private set(kinds: ReadonlySet<IndexKind>): void {

@@ -17,15 +17,21 @@ import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import type { OutlineNode, Place } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
+import { CoverageChart } from '../coverage/coverage-chart';
 import { documentFeature } from '../document/document.reducer';
+import { rested } from '../document/rested';
 import { inkColors } from '../kit/palettes';
 import { AnnotationSelection } from '../lasso/annotation-selection';
 import { SelectionActions } from '../lasso/selection-actions';
 import { Grip, type Drag } from '../grip/grip';
 import { ViewState } from '../pages/view-state';
 import { IndexFilter, kindNames } from './index-filter';
-import { countsOf, indexKinds, rowsOf, type IndexRow } from './index-rows';
+import { IndexFilterMenu } from './index-filter-menu';
+import { facetsOf, isUnrestricted, restrictedTo } from './index-restriction';
+import { allRowsOf, countsOf, indexKinds, rowsOf, type IndexRow } from './index-rows';
 import { LandmarkActions, type OutlinePlace } from './landmark-actions';
+import { outlinePlaceAt } from './outline-place';
+import { OutlineProposal } from './outline-proposal';
 import { WritingPicture } from './writing-picture';
 
 /** Height of a row, in CSS pixels: a finger hits it. */
@@ -40,6 +46,7 @@ const RESTS = 400;
   selector: 'stylet-index-panel',
   imports: [
     Grip,
+    IndexFilterMenu,
     MatButtonModule,
     MatIconModule,
     MatMenuModule,
@@ -59,12 +66,13 @@ export class IndexPanel {
   private readonly selected = inject(SelectionActions);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   protected readonly actions = inject(LandmarkActions);
+  protected readonly proposal = inject(OutlineProposal);
+  protected readonly coverage = inject(CoverageChart);
   protected readonly filter = inject(IndexFilter);
   private readonly list = viewChild(CdkVirtualScrollViewport);
   private readonly landmarks = this.store.selectSignal(documentFeature.selectLandmarks);
   private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
-  /** The annotations as they were when the pen last rested. */
-  private readonly rested = signal(this.annotations());
+  private readonly rested = rested(this.annotations, RESTS);
   /** Entries opened or closed by hand. */
   private readonly toggled = signal<ReadonlyMap<string, boolean>>(new Map());
   protected readonly row = ROW;
@@ -80,15 +88,24 @@ export class IndexPanel {
     landmarks: this.landmarks(),
     annotations: this.rested(),
   }));
-  protected readonly rows = computed(() =>
-    rowsOf(this.contents(), this.filter.kinds(), (node) => this.isOpen(node)),
-  );
+  private readonly every = computed(() => allRowsOf(this.contents()));
+  protected readonly facets = computed(() => facetsOf(this.every()));
+  protected readonly rows = computed(() => {
+    const restriction = this.filter.restriction();
+    const isFree = isUnrestricted(restriction);
+    // What is asked for shows, folded or not.
+    const rows = rowsOf(this.contents(), this.filter.kinds(), (n) => !isFree || this.isOpen(n));
+    return isFree ? rows : restrictedTo(restriction, rows, this.contents());
+  });
   protected readonly chips = computed(() => {
-    const counts = countsOf(this.contents());
-    return indexKinds.flatMap((kind) => {
-      const count = counts.get(kind) ?? 0;
-      return count > 0 ? [{ kind, count, words: kindNames[kind] }] : [];
-    });
+    const counts = countsOf(this.every());
+    const restriction = this.filter.restriction();
+    const listed = isUnrestricted(restriction)
+      ? counts
+      : countsOf(restrictedTo(restriction, this.every(), this.contents()));
+    return indexKinds
+      .filter((kind) => counts.has(kind))
+      .map((kind) => ({ kind, count: listed.get(kind) ?? 0, words: kindNames[kind] }));
   });
   protected readonly isEmpty = computed(() => this.chips().length === 0);
   /** The row of the page in view. */
@@ -100,11 +117,6 @@ export class IndexPanel {
   });
 
   constructor() {
-    effect((onCleanup) => {
-      const annotations = this.annotations();
-      const timer = setTimeout(() => this.rested.set(annotations), RESTS);
-      onCleanup(() => clearTimeout(timer));
-    });
     // The list follows the page in view.
     effect(() => {
       const [at, list] = [this.current(), this.list()];
@@ -121,15 +133,21 @@ export class IndexPanel {
     this.toggled.update((map) => new Map(map).set(row.key, !row.isOpen));
   }
 
-  protected go({ place, annotations }: IndexRow): void {
-    if (!place) return;
-    this.chosen.emit(place);
+  protected go(row: IndexRow): void {
+    if (!row.place) return;
+    this.chosen.emit(row.place);
     // What is written is selected where it is, to be worked on.
-    if (annotations)
-      this.selection.take(
-        place.pageId,
-        annotations.map(({ id }) => id),
-      );
+    this.take(row);
+  }
+
+  /** Selects what a row stands for; whether that is anything on a page. */
+  private take({ place, annotations }: IndexRow): boolean {
+    if (!place || !annotations) return false;
+    this.selection.take(
+      place.pageId,
+      annotations.map(({ id }) => id),
+    );
+    return true;
   }
 
   protected nameOf({ kind, words, label }: IndexRow): string {
@@ -150,23 +168,14 @@ export class IndexPanel {
     this.renaming.set(undefined);
   }
 
-  protected remove({ landmark, place, annotations }: IndexRow): void {
-    if (landmark) this.actions.remove(landmark);
-    if (!annotations || !place) return;
-    this.selection.take(
-      place.pageId,
-      annotations.map(({ id }) => id),
-    );
-    this.selected.remove();
+  protected remove(row: IndexRow): void {
+    if (row.landmark) this.actions.remove(row.landmark);
+    if (this.take(row)) this.selected.remove();
   }
 
-  protected recolor({ landmark, place, annotations }: IndexRow, color: string): void {
-    if (landmark?.kind === 'bookmark') this.actions.recolor(landmark, color);
-    if (!annotations || !place) return;
-    this.selection.take(
-      place.pageId,
-      annotations.map(({ id }) => id),
-    );
+  protected recolor(row: IndexRow, color: string): void {
+    if (row.landmark?.kind === 'bookmark') this.actions.recolor(row.landmark, color);
+    if (!this.take(row)) return;
     this.selected.recolor(color);
     this.selection.clear();
   }
@@ -224,7 +233,7 @@ export class IndexPanel {
     const at = Math.round((event.clientY - box.top + offset) / ROW);
     const index = Math.min(this.rows().length, Math.max(0, at));
     const wanted = Math.max(0, Math.floor((event.clientX - box.left - 40) / STEP));
-    const found = this.placeAt(index, wanted, row);
+    const found = outlinePlaceAt(this.rows(), this.actions.tree(), index, wanted, row.key);
     if (!found) return;
     const top = box.top - this.host.getBoundingClientRect().top + index * ROW - offset;
     this.dragging.set({ row, top, left: 28 + found.depth * STEP, place: found.place });
@@ -235,37 +244,6 @@ export class IndexPanel {
     this.dragging.set(undefined);
     if (dragging && event.type !== 'pointercancel')
       this.actions.move(dragging.row.key, dragging.place);
-  }
-
-  /** The place in the outline above a row, at a depth the rows around it allow. */
-  private placeAt(
-    index: number,
-    wanted: number,
-    moving: IndexRow,
-  ): { place: OutlinePlace; depth: number } | undefined {
-    const rows = this.rows().filter(({ kind }) => kind === 'outline');
-    const before = this.rows()
-      .slice(0, index)
-      .findLast(({ kind, key }) => kind === 'outline' && key !== moving.key);
-    if (!before?.node) return { place: { parentId: undefined, index: 0 }, depth: 0 };
-    const next = rows[rows.indexOf(before) + 1];
-    const deepest = before.depth + 1;
-    const least = next ? Math.min(next.depth, deepest) : 0;
-    const depth = Math.min(deepest, Math.max(least, wanted));
-    if (depth === deepest) return { place: { parentId: before.key, index: 0 }, depth };
-    let beside = before;
-    while (beside.depth > depth) {
-      const parentId = beside.node?.entry.parentId;
-      const parent = rows.find(({ key }) => key === parentId);
-      if (!parent) return undefined;
-      beside = parent;
-    }
-    const parentId = beside.node!.entry.parentId;
-    const siblings = parentId
-      ? rows.find(({ key }) => key === parentId)!.node!.children
-      : this.actions.tree();
-    const at = siblings.findIndex(({ entry }) => entry.id === beside.key);
-    return { place: { parentId, index: at + 1 }, depth };
   }
 
   private reveal(list: CdkVirtualScrollViewport, at: number): void {

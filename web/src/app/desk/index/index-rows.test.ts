@@ -7,7 +7,8 @@ import {
   type Landmark,
   type Markup,
 } from '@stylet/core/document';
-import { countsOf, rowsOf, type IndexKind } from './index-rows';
+import { facetsOf, restrictedTo, unrestricted } from './index-restriction';
+import { allRowsOf, countsOf, rowsOf, type IndexKind } from './index-rows';
 
 const pages: Page[] = ['i', '1', '2'].map((label, i) => ({
   id: newId(),
@@ -94,7 +95,7 @@ test('only what is wanted is listed, and what is folded away is not', () => {
 });
 
 test('each kind is counted, also what is folded or not listed', () => {
-  const counts = countsOf(contents);
+  const counts = countsOf(allRowsOf(contents));
   expect([...counts].sort()).toEqual([
     ['bookmark', 1],
     ['highlights', 1],
@@ -102,4 +103,32 @@ test('each kind is counted, also what is folded or not listed', () => {
     ['others', 1],
     ['outline', 3],
   ]);
+});
+
+test('the list is narrowed down to pages, colours and authors', () => {
+  const other = { ...mark(2, 10, 'the swash'), color: '#bde8b2', author: 'Ines' };
+  const more = contentsOf(
+    [mark(1, 60, 'the berm crest'), other],
+    Object.values(contents.landmarks),
+  );
+  const rows = allRowsOf(more);
+  const listedBy = (change: Partial<typeof unrestricted>): string[] =>
+    restrictedTo({ ...unrestricted, ...change }, rows, more).map(({ words }) => words);
+  expect(listedBy({})).toHaveLength(rows.length);
+  expect(listedBy({ pages: 'bookmarked' })).toEqual(['Here', 'Under one', 'the berm crest']);
+  expect(listedBy({ pages: 'annotated', authors: new Set(['Ines']) })).toEqual(['the swash']);
+  expect(listedBy({ colors: new Set(['#ffe27a', '#bde8b2']) })).toEqual([
+    'the berm crest',
+    'the swash',
+  ]);
+  expect(facetsOf(rows)).toEqual({
+    colors: [
+      { value: '#bde8b2', count: 1 },
+      { value: '#ffe27a', count: 1 },
+    ],
+    authors: [
+      { value: '', count: 1 },
+      { value: 'Ines', count: 1 },
+    ],
+  });
 });

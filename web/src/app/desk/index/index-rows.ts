@@ -1,6 +1,5 @@
 import type { Page } from '@stylet/core/api';
 import {
-  entriesUnder,
   paintingOrder,
   sortOf,
   writingsAmong,
@@ -85,26 +84,14 @@ export function rowsOf(
   return kinds.has('outline') ? merged(outlineRows(tree, placed, isOpen), others) : others;
 }
 
-/** How many rows of each kind there would be. */
-export function countsOf({
-  pages,
-  tree,
-  landmarks,
-  annotations,
-}: IndexContents): Map<IndexKind, number> {
+/** Every row there is, whatever is folded. */
+export const allRowsOf = (contents: IndexContents): IndexRow[] =>
+  rowsOf(contents, new Set(indexKinds), () => true);
+
+/** How many rows there are of each kind. */
+export function countsOf(rows: readonly IndexRow[]): Map<IndexKind, number> {
   const counts = new Map<IndexKind, number>();
-  const add = (kind: IndexKind, by = 1): void =>
-    void counts.set(kind, (counts.get(kind) ?? 0) + by);
-  add(
-    'outline',
-    tree.reduce((sum, node) => sum + entriesUnder(node).length, 0),
-  );
-  for (const { kind } of Object.values(landmarks)) if (kind !== 'outline') add(kind);
-  const placed = placing(pages, new Map(pages.map(({ id }, i) => [id, i])));
-  for (const { id } of pages) {
-    const on = annotations[id];
-    if (on) for (const { kind } of annotationRows(on, placed)) add(kind);
-  }
+  for (const { kind } of rows) counts.set(kind, (counts.get(kind) ?? 0) + 1);
   return counts;
 }
 

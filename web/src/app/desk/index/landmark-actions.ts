@@ -90,6 +90,13 @@ export class LandmarkActions {
     return entry;
   }
 
+  /** Puts an outline in the place of the one there is. */
+  replaceOutline(entries: readonly OutlineEntry[]): void {
+    const before = this.tree().flatMap(entriesUnder);
+    const added = entries.map((landmark): Effect => ({ type: 'landmark.add', landmark }));
+    this.editing.change([...before.map(removing), ...added]);
+  }
+
   async addPage(): Promise<OutlineEntry | undefined> {
     const pageIndex = this.view.currentPage();
     const page = this.view.pages()[pageIndex];

@@ -4,7 +4,6 @@ import {
   ElementRef,
   afterRenderEffect,
   computed,
-  effect,
   inject,
   signal,
   untracked,
@@ -13,6 +12,7 @@ import {
 } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../document/document.reducer';
+import { rested } from '../document/rested';
 import { LandmarkActions } from '../index/landmark-actions';
 import { GAP } from '../pages/layout';
 import { ViewState } from '../pages/view-state';
@@ -54,7 +54,7 @@ export class DocumentMap implements OnDestroy {
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly landmarks = this.store.selectSignal(documentFeature.selectLandmarks);
   private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
-  private readonly rested = signal(this.annotations());
+  private readonly rested = rested(this.annotations, RESTS);
   private readonly size = signal({ width: 0, height: 0 });
   private readonly observer = new ResizeObserver(() => this.measure());
   protected readonly isHeld = signal(false);
@@ -88,11 +88,6 @@ export class DocumentMap implements OnDestroy {
 
   constructor() {
     this.observer.observe(this.host);
-    effect((onCleanup) => {
-      const annotations = this.annotations();
-      const timer = setTimeout(() => this.rested.set(annotations), RESTS);
-      onCleanup(() => clearTimeout(timer));
-    });
     afterRenderEffect(() => {
       this.size();
       this.chapters();

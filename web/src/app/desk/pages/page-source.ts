@@ -1,5 +1,5 @@
 import { Injectable, inject, signal, type OnDestroy } from '@angular/core';
-import type { Line } from '@stylet/core/text';
+import type { Line, LookedPage } from '@stylet/core/text';
 import { WorkerClient } from '../../../workers/worker-client';
 import { PdfWorkers } from '../../../workers/pdf-workers';
 import type { PageLink, PdfRequests } from '../../../workers/protocol';
@@ -35,6 +35,11 @@ export class PageSource implements OnDestroy {
 
   linksOf(page: number): Promise<PageLink[]> {
     return remembered(this.links, page, () => this.client.ask('links', { page }, () => 2));
+  }
+
+  /** How a page's lines look; what is in view is drawn first. */
+  looksOf(page: number): Promise<LookedPage> {
+    return this.client.ask('looks', { page }, () => 10 + page);
   }
 
   ngOnDestroy(): void {

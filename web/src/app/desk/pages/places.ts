@@ -1,6 +1,8 @@
 import { Injectable, effect, inject, untracked } from '@angular/core';
 import { z } from 'zod';
+import { Store } from '@ngrx/store';
 import { readKept } from '../../settings/kept';
+import { documentFeature } from '../document/document.reducer';
 import { ViewState } from './view-state';
 
 const placeSchema = z.object({
@@ -8,10 +10,14 @@ const placeSchema = z.object({
   top: z.number(),
 });
 
-/** Remembers in this browser where one was in a document, so that a reload changes nothing. */
+/**
+ * Where one was in a document: a window's own place is kept in it, so that a reload changes nothing; otherwise
+ * it is where one was last, on whatever device.
+ */
 @Injectable()
 export class Places {
   private readonly view = inject(ViewState);
+  private readonly last = inject(Store).selectSignal(documentFeature.selectPlace);
   private documentId: string | undefined;
 
   constructor() {
@@ -43,6 +49,9 @@ export class Places {
     const kept = placeSchema.safeParse(readKept(sessionStorage, keyOf(documentId)));
     if (!kept.success) {
       this.view.fit('width');
+      const last = this.last();
+      const pageIndex = this.view.pages().findIndex(({ id }) => id === last?.pageId);
+      if (last && pageIndex >= 0) this.view.goTo({ pageIndex, share: last.share });
       return;
     }
     this.view.zoom.set(kept.data.zoom);

@@ -1,0 +1,42 @@
+import { readingReportSchema, readingSchema } from '@stylet/core/api';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { summaryOf } from '../documents/queries';
+import { idParams } from '../documents/routes';
+import type { Services } from '../services';
+import { keepReading, placeIn, seenIn } from './store';
+
+/** How far a document has been read, kept for the account. */
+export const readingRoutes =
+  ({ database }: Services): FastifyPluginAsyncZod =>
+  async (app) => {
+    app.get(
+      '/api/documents/:id/reading',
+      {
+        schema: {
+          summary: 'Where one was last in a document, and the pages seen',
+          params: idParams,
+          response: { 200: readingSchema },
+        },
+      },
+      async (request) => {
+        const { id } = await summaryOf(database, request.params.id);
+        return { place: await placeIn(database, id), seen: await seenIn(database, id) };
+      },
+    );
+
+    app.put(
+      '/api/documents/:id/reading',
+      {
+        schema: {
+          summary: 'Keep where one is, and the pages seen since the last time',
+          params: idParams,
+          body: readingReportSchema,
+        },
+      },
+      async (request, reply) => {
+        const { id } = await summaryOf(database, request.params.id);
+        await keepReading(database, id, request.body);
+        return reply.code(204).send();
+      },
+    );
+  };
