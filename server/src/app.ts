@@ -10,6 +10,7 @@ import {
 import { documentRoutes } from './documents/routes';
 import { exportRoutes } from './export/routes';
 import { healthRoutes } from './health/routes';
+import { keywordRoutes } from './keywords/routes';
 import { kitRoutes } from './kit/routes';
 import { pictureRoutes } from './pictures/routes';
 import { answerWithProblems } from './problem-replies';
@@ -44,6 +45,7 @@ export async function buildApp(
   await app.register(kitRoutes(services));
   await app.register(pictureRoutes(services));
   await app.register(readingRoutes(services));
+  await app.register(keywordRoutes(services));
   app.get('/api/openapi.json', { schema: { hide: true } }, () => app.swagger());
   if (services.config.webFolder) await serveClient(app, services.config.webFolder);
   return app;
@@ -55,4 +57,5 @@ async function serveClient(app: FastifyInstance, folder: string): Promise<void> 
   const start = (_request: unknown, reply: import('fastify').FastifyReply) =>
     reply.header('cache-control', 'no-cache').sendFile('index.html', { maxAge: 0 });
   app.get('/documents/:id', { schema: { hide: true } }, start);
+  app.get('/keywords', { schema: { hide: true } }, start);
 }

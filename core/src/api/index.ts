@@ -108,4 +108,5 @@ export type DocumentSummary = z.infer<typeof documentSummarySchema>;
 export type StyletDocument = z.infer<typeof documentSchema>;
 export type OperationResult = z.infer<typeof operationResultSchema>;
 export * from './kit';
+export * from './keywords';
 export * from './reading';

@@ -22,6 +22,7 @@ import { libraryFeature } from './library/library.reducer';
 const routes: Routes = [
   { path: '', loadComponent: () => import('./library/library').then((m) => m.Library) },
   { path: 'documents/:id', loadComponent: () => import('./desk/desk').then((m) => m.Desk) },
+  { path: 'keywords', loadComponent: () => import('./library/keywords').then((m) => m.Keywords) },
   { path: '**', redirectTo: '' },
 ];
 

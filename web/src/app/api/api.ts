@@ -6,10 +6,12 @@ import {
   documentSchema,
   documentSummarySchema,
   keptKitSchema,
+  keywordListSchema,
   pictureFactsSchema,
   operationResultSchema,
   readingSchema,
   type DocumentSummary,
+  type HungKeyword,
   type Kit,
   type OperationResult,
   type PictureFacts,
@@ -76,6 +78,12 @@ export class Api {
     return this.http
       .post('/api/pictures', form)
       .pipe(map((body) => pictureFactsSchema.parse(body)));
+  }
+
+  keywords(): Observable<HungKeyword[]> {
+    return this.http
+      .get('/api/keywords')
+      .pipe(map((body) => keywordListSchema.parse(body).keywords));
   }
 
   reading(id: string): Observable<Reading> {

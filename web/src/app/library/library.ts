@@ -11,6 +11,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import { newId } from '@stylet/core/document';
+import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { PdfWorkers } from '../../workers/pdf-workers';
 import { DocumentCard } from './document-card';
@@ -20,7 +21,7 @@ import { UploadList } from './upload-list';
 
 @Component({
   selector: 'stylet-library',
-  imports: [MatButtonModule, MatIconModule, MatMenuModule, DocumentCard, UploadList],
+  imports: [MatButtonModule, MatIconModule, MatMenuModule, DocumentCard, RouterLink, UploadList],
   templateUrl: './library.html',
   styleUrl: './library.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

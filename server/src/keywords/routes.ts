@@ -1,0 +1,20 @@
+import { keywordListSchema } from '@stylet/core/api';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import type { Services } from '../services';
+import { listKeywords } from './queries';
+
+/** The keywords of the whole library. */
+export const keywordRoutes =
+  ({ database }: Services): FastifyPluginAsyncZod =>
+  async (app) => {
+    app.get(
+      '/api/keywords',
+      {
+        schema: {
+          summary: 'List the keywords of all documents',
+          response: { 200: keywordListSchema },
+        },
+      },
+      async () => ({ keywords: await listKeywords(database) }),
+    );
+  };
