@@ -1,5 +1,5 @@
-import type { z } from 'zod';
 import { foreignSchema, inkSchema, markupSchema, shapeSchema, type Annotation } from './annotation';
+import { changedFields, fieldsIn, fieldsNow, type KnownFields } from './fields';
 import { changedLandmark, landmarkFieldsNow, type Landmarks } from './landmark';
 import type { Effect } from './operation';
 import { linkSchema } from './link';
@@ -68,13 +68,7 @@ export function invert(state: DocumentState, effect: Effect): Effect | undefined
     case 'annotation.change': {
       const before = find(state, effect.pageId, effect.annotationId);
       if (!before) return undefined;
-      const known = fieldsOf[before.kind];
-      const fields = Object.fromEntries(
-        Object.keys(effect.fields)
-          .filter((key) => known.has(key))
-          // A field that was not there goes again.
-          .map((key) => [key, before[key as keyof Annotation] ?? null]),
-      );
+      const fields = fieldsNow(before, fieldsOf[before.kind], effect.fields);
       return { ...effect, fields };
     }
     case 'annotation.remove': {
@@ -123,8 +117,7 @@ function withPage(state: DocumentState, pageId: string, page: PageAnnotations): 
   return { ...state, annotations: { ...state.annotations, [pageId]: page } };
 }
 
-/** The fields of each kind of annotation, and whether it can be without. */
-const fieldsOf: Record<Annotation['kind'], ReadonlyMap<string, boolean>> = {
+const fieldsOf: Record<Annotation['kind'], KnownFields> = {
   ink: fieldsIn(inkSchema),
   shape: fieldsIn(shapeSchema),
   highlight: fieldsIn(markupSchema),
@@ -135,20 +128,6 @@ const fieldsOf: Record<Annotation['kind'], ReadonlyMap<string, boolean>> = {
   foreign: fieldsIn(foreignSchema),
 };
 
-function fieldsIn(schema: z.ZodObject): Map<string, boolean> {
-  const fields = Object.entries(schema.shape as Record<string, z.ZodType>);
-  return new Map(fields.map(([key, field]) => [key, field.safeParse(undefined).success]));
-}
-
-/**
- * An annotation with fields changed. Only those this kind of annotation has are taken over; those that
- * are null go, where it can be without.
- */
-export function changed(before: Annotation, fields: object): Annotation {
-  const known = Object.entries(fields).filter(([key, value]) => {
-    const canBeWithout = fieldsOf[before.kind].get(key);
-    return canBeWithout !== undefined && value !== undefined && (value !== null || canBeWithout);
-  });
-  const after = Object.entries({ ...before, ...Object.fromEntries(known) });
-  return Object.fromEntries(after.filter(([, value]) => value !== null)) as Annotation;
-}
+/** An annotation with fields changed, those that its kind has. */
+export const changed = (before: Annotation, fields: object): Annotation =>
+  changedFields(before, fieldsOf[before.kind], fields);

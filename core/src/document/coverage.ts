@@ -1,6 +1,6 @@
 import type { Landmarks } from './landmark';
 import type { OutlineNode } from './outline-tree';
-import type { PageAnnotations } from './state';
+import { noAnnotations, paintingOrder, type PageAnnotations } from './state';
 
 /** What has been done with a page; `seen` is when it was last looked at (ISO 8601). */
 export interface PageCoverage {
@@ -51,7 +51,7 @@ export function coverageOf(
     pageIndex,
     label,
     seen: seen.get(id),
-    annotations: Object.keys(annotations[id] ?? {}).length,
+    annotations: paintingOrder(annotations[id] ?? noAnnotations).length,
     isBookmarked: bookmarked.has(id),
   }));
   const indexes = new Map(document.map(({ id }, i) => [id, i]));

@@ -1,3 +1,4 @@
+import { removalOf } from './removal';
 import { grow, Nearby, boxOf, contains } from '../geometry/index';
 import {
   cutTrack,
@@ -88,7 +89,7 @@ export class Erasing {
 
   effects(): Effect[] {
     return [...this.touched.values()].flatMap((annotation): Effect[] => [
-      { type: 'annotation.remove', pageId: annotation.pageId, annotationId: annotation.id },
+      removalOf(annotation),
       ...this.leftOf(annotation.id).map((ink): Effect => ({
         type: 'annotation.add',
         annotation: ink,

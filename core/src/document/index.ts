@@ -26,4 +26,5 @@ export * from './transform';
 export * from './enclosed';
 export * from './sorts';
 export * from './ordering';
+export * from './removal';
 export * from './writings';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { changedFields, fieldsIn, fieldsNow, type KnownFields } from './fields';
 import { colorSchema, finite, idSchema } from './common-fields';
 
 /** A place that goes where its page goes: a page, and where on it (page space) if that is known. */
@@ -69,29 +70,16 @@ export type Landmark = z.infer<typeof landmarkSchema>;
 export type LandmarkFields = z.infer<typeof landmarkFieldsSchema>;
 export type Landmarks = Readonly<Record<string, Landmark>>;
 
-const fieldsOf: Record<Landmark['kind'], z.ZodObject> = {
-  outline: outlineEntrySchema,
-  bookmark: bookmarkSchema,
-  keyword: keywordSchema,
+const fieldsOf: Record<Landmark['kind'], KnownFields> = {
+  outline: fieldsIn(outlineEntrySchema),
+  bookmark: fieldsIn(bookmarkSchema),
+  keyword: fieldsIn(keywordSchema),
 };
 
-/** A landmark with fields changed; those its kind does not have are left out. */
-export function changedLandmark(before: Landmark, fields: LandmarkFields): Landmark {
-  const after: Record<string, unknown> = { ...before };
-  for (const [key, field] of knownFields(before)) {
-    const value = fields[key as keyof LandmarkFields];
-    if (value === undefined) continue;
-    if (value !== null) after[key] = value;
-    else if (field.safeParse(undefined).success) Reflect.deleteProperty(after, key);
-  }
-  return after as Landmark;
-}
+/** A landmark with fields changed, those that its kind has. */
+export const changedLandmark = (before: Landmark, fields: LandmarkFields): Landmark =>
+  changedFields(before, fieldsOf[before.kind], fields);
 
 /** What the fields that are about to be changed are now; null for those there are none of. */
-export function landmarkFieldsNow(before: Landmark, fields: LandmarkFields): LandmarkFields {
-  const known = knownFields(before).filter(([key]) => key in fields);
-  return Object.fromEntries(known.map(([key]) => [key, before[key as keyof Landmark] ?? null]));
-}
-
-const knownFields = ({ kind }: Landmark): [string, z.ZodType][] =>
-  Object.entries(fieldsOf[kind].shape as Record<string, z.ZodType>);
+export const landmarkFieldsNow = (before: Landmark, fields: LandmarkFields): LandmarkFields =>
+  fieldsNow(before, fieldsOf[before.kind], fields);

@@ -3,7 +3,7 @@ import type { Polygon } from '../ink/index';
 import { idSchema, placed, quadSchema, type Quad } from './common-fields';
 import { placeSchema } from './landmark';
 
-/** Where a link leads: a place in its document, an address, or another document. */
+/** Where a link leads: a place in its document, an address, another document; nowhere, if it is gone. */
 export const linkTargetSchema = z.union([
   z.object({ place: placeSchema }),
   z.object({ address: z.url({ protocol: /^(https?|mailto)$/ }).max(2000) }),
@@ -13,6 +13,7 @@ export const linkTargetSchema = z.union([
     /** Its page, counted from 0. */
     pageIndex: z.int().nonnegative(),
   }),
+  z.object({ nowhere: z.literal(true) }),
 ]);
 
 /** An area of a page that leads somewhere; corners as those of marks on text. */

@@ -1,5 +1,6 @@
 import type { Annotation } from './annotation';
 import type { Landmark, Landmarks } from './landmark';
+import { isGone } from './removal';
 import { heightOfStratum } from './strata';
 
 export type PageAnnotations = Readonly<Record<string, Annotation>>;
@@ -39,11 +40,11 @@ export function documentState(
 
 const ordered = new WeakMap<PageAnnotations, readonly Annotation[]>();
 
-/** All annotations of a page in painting order; sorted once, for pages are immutable. */
+/** All annotations that a page shows, in painting order; sorted once, for pages are immutable. */
 export function paintingOrder(page: PageAnnotations): readonly Annotation[] {
   let list = ordered.get(page);
   if (!list) {
-    list = inPaintingOrder(Object.values(page));
+    list = inPaintingOrder(Object.values(page).filter((annotation) => !isGone(annotation)));
     ordered.set(page, list);
   }
   return list;
@@ -56,7 +57,7 @@ export function paintingOrder(page: PageAnnotations): readonly Annotation[] {
 export function withAnnotation(page: PageAnnotations, annotation: Annotation): PageAnnotations {
   const after = { ...page, [annotation.id]: annotation };
   const list = ordered.get(page);
-  if (list) {
+  if (list && !isGone(annotation)) {
     let at = list.length;
     while (at > 0 && comparePainting(list[at - 1], annotation) > 0) at--;
     ordered.set(after, list.toSpliced(at, 0, annotation));

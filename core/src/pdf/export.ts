@@ -1,4 +1,5 @@
 import {
+  isGone,
   paintingOrder,
   type Annotation,
   type Keyword,
@@ -60,11 +61,7 @@ export function exportUpdate(
     const page = inFile[index];
     if (!page) throw new RangeError(`the file has no page ${index}`);
     const changes = {
-      ...changesTo(
-        { file, update, page, written, inFile, pages: indexes },
-        paintingOrder(annotations),
-        mode,
-      ),
+      ...changesTo({ file, update, page, written, inFile, pages: indexes }, annotations, mode),
       ...keywordEntries(file, page, id, keywords.get(id) ?? []),
     };
     if (Object.keys(changes).length > 0) update.set(page.ref, page.dict.with(changes));
@@ -99,20 +96,32 @@ interface Target {
 /** New entries for a page's dictionary; none when it can stay as it is. */
 function changesTo(
   target: Target,
-  annotations: readonly Annotation[],
+  page: PageAnnotations,
   mode: ExportMode,
 ): Record<string, PdfValue> {
-  const before = target.file.array(target.page.dict.get('Annots'));
-  const { kept, marks } = sortOut(target.file, before);
-  if (annotations.length === 0 && marks.length === 0) return {};
+  const { file } = target;
+  const annotations = paintingOrder(page);
+  const before = file.array(target.page.dict.get('Annots'));
+  const gone = objectsOf(Object.values(page).filter(isGone));
+  const { kept, marks } = sortOut(file, before);
+  if (annotations.length === 0 && marks.length === 0 && gone.size === 0) return {};
   if (mode !== 'editable') {
     // Links are no marks: they lead on, whatever becomes of those.
     const links = annotations.filter((annotation) => annotation.kind === 'link');
-    const annots = annotsEntry(before, [...kept, ...links.map((link) => setLink(target, link))]);
+    const rewritten = objectsOf(links);
+    const others = kept.filter((value) => !isAmong(value, rewritten) && !isAmong(value, gone));
+    const annots = annotsEntry(before, [...others, ...links.map((link) => setLink(target, link))]);
     return mode === 'none' ? annots : { ...annots, ...flattened(target, annotations) };
   }
-  return annotsEntry(before, withAnnotations(target, before, annotations));
+  return annotsEntry(before, withAnnotations(target, before, annotations, gone));
 }
+
+/** The numbers of the objects that annotations are in the file. */
+const objectsOf = (annotations: readonly Annotation[]): ReadonlySet<number> =>
+  new Set(annotations.flatMap(({ origin }) => origin?.object ?? []));
+
+const isAmong = (value: PdfValue, objects: ReadonlySet<number>): boolean =>
+  value instanceof PdfRef && objects.has(value.object);
 
 /** What is no mark stays (links, fields); the windows of marks go with them. */
 function sortOut(
@@ -158,8 +167,13 @@ function setLink({ file, update, page, inFile, pages }: Target, link: Link): Pdf
   const ref = origin ? new PdfRef(origin.object, origin.generation) : update.reserve();
   if (isUntouched(link)) return ref;
   const entries = writeLink(link, pageToUser(page.box), { inFile, pages });
-  const before = (origin && file.dict(ref)) ?? new PdfDict();
-  update.set(ref, before.with({ Dest: null, A: null, ...entries, P: page.ref }));
+  const before = origin && file.dict(ref);
+  // A link that the file came with keeps its looks.
+  const looks: Record<string, PdfValue> = before
+    ? { Border: before.get('Border'), H: before.get('H') }
+    : {};
+  const cleared = (before ?? new PdfDict()).with({ Dest: null, A: null, PA: null });
+  update.set(ref, cleared.with({ ...entries, ...looks, P: page.ref }));
   return ref;
 }
 
@@ -167,11 +181,14 @@ function withAnnotations(
   target: Target,
   before: readonly PdfValue[],
   annotations: readonly Annotation[],
+  gone: ReadonlySet<number>,
 ): PdfValue[] {
   const { file, update, page, written } = target;
-  const present = new Map(annotations.flatMap((a) => (a.origin ? [[a.origin.object, a]] : [])));
+  const present = objectsOf(annotations);
   const removed = before.filter(
-    (value) => value instanceof PdfRef && isMarkAt(file, value) && !present.has(value.object),
+    (value) =>
+      isAmong(value, gone) ||
+      (value instanceof PdfRef && isMarkAt(file, value) && !present.has(value.object)),
   );
   const toUser = pageToUser(page.box);
   const marks = annotations.map((annotation) => {

@@ -7,6 +7,6 @@ const pages = await readText(readFileSync(process.argv[2]));
 const looked = pages.map(({ lines, width, height }): LookedPage => ({
   width,
   height,
-  lines: lines.map(lookOf),
+  lines: lines.map((line) => lookOf(line)),
 }));
 process.stdout.write(JSON.stringify(looked));

@@ -1,5 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { newId, type Link, type LinkTarget } from '@stylet/core/document';
-import { TestServer, operation, tool } from '../testing/server';
+import { TestServer, operation, realPdf, tool } from '../testing/server';
 import { blankPdf } from '../testing/pictures';
 import { faultsIn } from '../testing/standard-annotations';
 
@@ -123,6 +124,96 @@ test('links come back from an export and lead to the same page of the new docume
   expect(urls).toContain('mailto:tides@tidewater.example');
   expect(urls).not.toContain(ADDRESS);
 });
+
+/** A link that a file came with, as it is kept once it was changed or removed. */
+const taken = (pageId: string, object: number, target: LinkTarget): Link => ({
+  ...link(pageId, target, 30),
+  origin: { object, generation: 0, modified: '1970-01-01T00:00:00.000Z' },
+});
+
+interface LinkOf {
+  readonly page: number;
+  readonly object: number;
+  readonly rect: unknown;
+  readonly to: string;
+}
+
+/** Every link of a file as qpdf has it, page by page: its object, its area, and where it leads. */
+function everyLink(file: string): LinkOf[] {
+  const { qpdf, pages } = JSON.parse(
+    tool('qpdf', '--json', '--json-key=qpdf', '--json-key=pages', file),
+  ) as {
+    qpdf: [unknown, Record<string, { value?: unknown }>];
+    pages: { object: string }[];
+  };
+  const valueOf = (ref: unknown): unknown =>
+    typeof ref === 'string' && / R$/.test(ref) ? qpdf[1][`obj:${ref}`]?.value : ref;
+  return pages.flatMap(({ object }, page) => {
+    const annots = (valueOf((valueOf(object) as Entries)['/Annots']) ?? []) as string[];
+    return annots.flatMap((ref) => {
+      const dict = valueOf(ref) as Entries;
+      if (dict['/Subtype'] !== '/Link') return [];
+      const to = JSON.stringify([dict['/Dest'], valueOf(dict['/A'])]);
+      return [{ page, object: Number.parseInt(ref, 10), rect: dict['/Rect'], to }];
+    });
+  });
+}
+
+const books = [
+  'sbcl-doc/sbcl.pdf',
+  'gnuplot-doc/gnuplot.pdf',
+  'octave-doc/octave.pdf',
+  'asymptote-doc/asymptote.pdf',
+  'libmpfr-doc/mpfr.pdf',
+  'evolver-doc/manual270.pdf',
+];
+
+test.each(books)(
+  'every link of %s leads where it led after one was changed, one removed, and one made',
+  async (path) => {
+    const bytes = readFileSync(realPdf(path));
+    const was = everyLink(server.file('was.pdf', bytes));
+    const internal = was.filter(({ to }) => !to.includes('/URI'));
+    expect(internal.length).toBeGreaterThan(15);
+    const { id } = await server.bringIn(bytes, 'Book.pdf');
+    const { pages } = await server.document(id);
+    const [changed, removed] = [internal[3], internal[10]];
+    const elsewhere = { place: { pageId: pages[7].id, x: 0, y: 50 } };
+    const annotations = [
+      taken(pages[changed.page].id, changed.object, elsewhere),
+      taken(pages[removed.page].id, removed.object, { nowhere: true }),
+      link(pages[5].id, elsewhere, 60),
+    ];
+    const adding = annotations.map((annotation) =>
+      operation(id, { type: 'annotation.add', annotation }),
+    );
+    expect((await server.send(id, adding)).statusCode).toBe(200);
+    for (const mode of ['editable', 'flattened', 'none']) {
+      const exported = await server.export(id, mode);
+      const file = server.file(`${mode}.pdf`, exported);
+      expect(tool('qpdf', '--check', file)).toContain('No syntax or stream encoding errors');
+      const now = new Map(everyLink(file).map((item) => [item.object, item]));
+      for (const item of was) {
+        if (item === removed) expect(now.has(item.object)).toBe(false);
+        else if (item !== changed) expect(now.get(item.object)).toEqual(item);
+      }
+      expect(now.size).toBe(was.length);
+      // Links keep their areas; where they lead now is what mutool says of the page.
+      const dest = tool('mutool', 'show', file, `${changed.object}`);
+      expect(dest).toContain('/Dest');
+      expect(dest).not.toMatch(/\/A\b/);
+      const eighth = tool('mutool', 'show', file, 'pages').split('\n')[7];
+      expect(dest).toContain(`${/= (\d+ 0 R)/.exec(eighth)![1]} /XYZ`);
+    }
+    const again = await server.bringIn(await server.export(id, 'editable'), 'Again.pdf');
+    const back = (await server.annotations(again.id)) as Link[];
+    expect(back.map(({ kind }) => kind)).toEqual(['link', 'link']);
+    const eighth = (await server.document(again.id)).pages[7].id;
+    for (const { target } of back)
+      expect(target).toMatchObject({ place: { pageId: eighth, y: 50 } });
+  },
+  120_000,
+);
 
 test('only addresses that are safe to open are taken', async () => {
   const { id } = await server.bringIn(blankPdf(1), 'Notes.pdf');

@@ -3,7 +3,6 @@ import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist';
 import type { PageLink } from './protocol';
 
 interface LinkData {
-  /** The number of its object, and an R. */
   readonly id?: string;
   readonly subtype: string;
   readonly rect: number[];
@@ -27,13 +26,12 @@ export async function readLinks(
       transform(toPage, { x: x0, y: y0 }),
       transform(toPage, { x: x1, y: y1 }),
     ])!;
-    const number = Number(/^(\d+)R/.exec(id ?? '')?.[1]);
-    const object = Number.isNaN(number) ? {} : { object: number };
+    const origin = originOf(id);
     if (url !== undefined && /^(https?|mailto):/i.test(url)) {
-      links.push({ box, target: { kind: 'address', url }, ...object });
+      links.push({ box, target: { kind: 'address', url }, ...origin });
     } else if (dest) {
       const target = await resolve(document, dest);
-      if (target) links.push({ box, target, ...object });
+      if (target) links.push({ box, target, ...origin });
     }
   }
   return links;
@@ -61,4 +59,10 @@ async function resolve(
     ...(typeof left === 'number' ? { x: left - view[0] } : {}),
     ...(typeof top === 'number' ? { y: view[3] - top } : {}),
   };
+}
+
+/** pdf.js names annotations by their objects, “12R”, with the generation after it unless that is 0. */
+function originOf(id: string | undefined): Pick<PageLink, 'origin'> {
+  const found = /^(\d+)R(\d*)$/.exec(id ?? '');
+  return found ? { origin: { object: Number(found[1]), generation: Number(found[2] || 0) } } : {};
 }

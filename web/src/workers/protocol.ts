@@ -40,8 +40,10 @@ export interface PageLink {
         readonly title: string;
         readonly page: number;
       };
-  /** The object it is in the file; undefined for those made since. */
-  readonly object?: number;
+  /** The object it is in the file, if it is one of its own. */
+  readonly origin?: { readonly object: number; readonly generation: number };
+  /** The id of its annotation, if it was made here. */
+  readonly own?: string;
 }
 
 /** What the worker for pictures is asked. */

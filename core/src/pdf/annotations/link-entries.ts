@@ -52,6 +52,7 @@ function leading(
     const uri = new PdfString(bytesOf(encodeURI(decodeURI(target.address))));
     return { A: PdfDict.of({ Type: name('Action'), S: name('URI'), URI: uri }) };
   }
+  if ('nowhere' in target) return {};
   const file = textString(`${target.title.replace(/[\\/:*?"<>|]/g, ' ').trim()}.pdf`);
   return {
     A: PdfDict.of({

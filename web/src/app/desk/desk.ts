@@ -24,6 +24,8 @@ import { CoverageChart } from './coverage/coverage-chart';
 import { documentActions, documentFeature } from './document/document.reducer';
 import { Editing } from './document/editing';
 import { DocumentMap } from './map/document-map';
+import { LinkCard } from './links/link-card';
+import { LinkCardState } from './links/link-card-state';
 import { LinkMaking } from './links/link-making';
 import { Gaps } from './gap/gaps';
 import { Guides } from './guides/guides';
@@ -74,6 +76,7 @@ import { TopBar } from './top-bar';
     DocumentMap,
     HandsCard,
     IndexPanel,
+    LinkCard,
     MatButtonModule,
     MatDialogModule,
     MatIconModule,
@@ -98,6 +101,7 @@ import { TopBar } from './top-bar';
     Incoming,
     LandmarkActions,
     LandmarksFrom,
+    LinkCardState,
     LinkMaking,
     LiveViews,
     Meanings,

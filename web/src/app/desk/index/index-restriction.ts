@@ -1,3 +1,4 @@
+import { paintingOrder } from '@stylet/core/document';
 import type { IndexContents, IndexRow } from './index-rows';
 
 /** Of which pages rows are listed. */
@@ -42,7 +43,7 @@ function pageTest(
   if (choice === 'all') return () => true;
   const wanted =
     choice === 'annotated'
-      ? Object.keys(annotations).filter((id) => Object.keys(annotations[id]).length > 0)
+      ? Object.keys(annotations).filter((id) => paintingOrder(annotations[id]).length > 0)
       : Object.values(landmarks).flatMap((l) => (l.kind === 'bookmark' ? l.place.pageId : []));
   const pages = new Set(wanted);
   return (pageId) => pageId !== undefined && pages.has(pageId);

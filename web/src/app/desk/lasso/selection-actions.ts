@@ -11,6 +11,7 @@ import {
   type Effect,
   type Ordering,
   type ShapeAnnotation,
+  removalOf,
 } from '@stylet/core/document';
 import { identity, type Box, type Matrix } from '@stylet/core/geometry';
 import { copiesOf, scaling } from '@stylet/core/selection';
@@ -139,7 +140,7 @@ export class SelectionActions {
     const pageId = this.selection.pageId();
     const shapes = this.selection.annotations().filter((a) => a.kind === 'shape');
     const inks = shapes.flatMap(inkOfShape);
-    this.editing.change([...shapes.map(removing), ...inks.map(adding)]);
+    this.editing.change([...shapes.map(removalOf), ...inks.map(adding)]);
     const others = this.selection.annotations().filter((a) => a.kind !== 'shape');
     if (pageId) this.selection.take(pageId, idsOf([...others, ...inks]));
   }
@@ -170,14 +171,14 @@ export class SelectionActions {
   }
 
   private removing(): Effect[] {
-    return this.selection.annotations().flatMap((a) => (a.locked ? [] : [removing(a)]));
+    return this.selection.annotations().flatMap((a) => (a.locked ? [] : [removalOf(a)]));
   }
 
   /** But for those of other programs, which cannot be put anywhere else. */
   private removingOwn(): Effect[] {
     return this.selection
       .annotations()
-      .flatMap((a) => (a.locked || a.kind === 'foreign' ? [] : [removing(a)]));
+      .flatMap((a) => (a.locked || a.kind === 'foreign' ? [] : [removalOf(a)]));
   }
 
   private change(fieldsOf: (annotation: Annotation) => AnnotationFields | undefined): void {
@@ -196,12 +197,6 @@ export class SelectionActions {
 
 const idsOf = (annotations: readonly Annotation[]): string[] => annotations.map(({ id }) => id);
 const adding = (annotation: Annotation): Effect => ({ type: 'annotation.add', annotation });
-const removing = ({ id, pageId }: Annotation): Effect => ({
-  type: 'annotation.remove',
-  pageId,
-  annotationId: id,
-});
-
 const partsOf = ({
   form,
   points,

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
@@ -9,6 +9,7 @@ import { linkTargetSchema, type LinkTarget } from '@stylet/core/document';
 import type { Page } from '@stylet/core/api';
 import { catchError, of } from 'rxjs';
 import { Api } from '../../api/api';
+import { PagePreview } from '../map/page-preview';
 import { findPage } from '../pages/layout';
 
 export interface LinkWanted {
@@ -22,7 +23,14 @@ export interface LinkWanted {
 /** Asks where a link is to lead: a page, an address, or another document. */
 @Component({
   selector: 'stylet-link-dialog',
-  imports: [MatButtonModule, MatDialogModule, MatFormFieldModule, MatInputModule, MatSelectModule],
+  imports: [
+    MatButtonModule,
+    MatDialogModule,
+    MatFormFieldModule,
+    MatInputModule,
+    MatSelectModule,
+    PagePreview,
+  ],
   templateUrl: './link-dialog.html',
   styles: `
     mat-form-field {
@@ -36,7 +44,22 @@ export interface LinkWanted {
     .chosen {
       background: var(--verdigris-wash);
     }
-    p {
+    .target {
+      align-items: start;
+      display: flex;
+      gap: 16px;
+    }
+    .target p {
+      margin: 0;
+    }
+    .sheet {
+      background: none;
+      border: 0;
+      cursor: crosshair;
+      flex: none;
+      padding: 0;
+    }
+    .trouble {
       color: var(--madder);
       margin: 0;
     }
@@ -57,8 +80,32 @@ export class LinkDialog {
   protected readonly documentId = signal('');
   protected readonly trouble = signal('');
   protected readonly page = this.wanted.pages[this.wanted.page]?.label ?? '';
+  private readonly words = signal(this.page);
+  /** Where on the page it leads, if not to its top; in points of page space. */
+  private readonly down = signal(placeIn(this.wanted.target));
+  /** The page as it is written in the field. */
+  protected readonly shown = computed(() => {
+    const index = findPage(this.wanted.pages, this.words().trim());
+    const page = index === undefined ? undefined : this.wanted.pages[index];
+    return page && { page, index: index!, down: this.down() };
+  });
   protected readonly address =
     this.wanted.target && 'address' in this.wanted.target ? this.wanted.target.address : 'https://';
+
+  protected typed(words: string): void {
+    this.words.set(words);
+    this.down.set(undefined);
+  }
+
+  /** The place that was tapped on the picture of the page. */
+  protected point(event: MouseEvent, page: Page): void {
+    const box = (event.currentTarget as Element).getBoundingClientRect();
+    if (page.rotation !== 0) return;
+    const share = (event.clientY - box.top) / box.height;
+    this.down.set(Math.round(Math.min(1, Math.max(0, share)) * page.height));
+  }
+
+  protected readonly toTop = (): void => this.down.set(undefined);
 
   protected keep(event: Event, words: string): void {
     event.preventDefault();
@@ -85,10 +132,16 @@ export class LinkDialog {
       return undefined;
     }
     const index = findPage(pages, words);
-    if (index !== undefined) return { place: { pageId: pages[index].id } };
+    const y = this.down();
+    if (index !== undefined)
+      return { place: { pageId: pages[index].id, ...(y === undefined ? {} : { x: 0, y }) } };
     this.trouble.set(`There is no page “${words}”.`);
     return undefined;
   }
+}
+
+function placeIn(target: LinkTarget | undefined): number | undefined {
+  return target && 'place' in target ? target.place.y : undefined;
 }
 
 function kindOf(target: LinkTarget | undefined): 'Page' | 'Address' | 'Document' {

@@ -1,16 +1,20 @@
-import { Injectable, computed, inject } from '@angular/core';
+import { Injectable, Injector, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import {
   highestOrder,
   newId,
   orderAbove,
+  removalOf,
   type Link,
   type LinkTarget,
+  type Origin,
   type Quad,
 } from '@stylet/core/document';
 import { unite, type Box } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
+import type { Page } from '@stylet/core/api';
+import type { PageLink } from '../../../workers/protocol';
 import { Author } from '../../settings/author';
 import { documentFeature } from '../document/document.reducer';
 import { Editing } from '../document/editing';
@@ -18,6 +22,10 @@ import { AnnotationSelection } from '../lasso/annotation-selection';
 import { boundsOfAnnotation } from '../pages/drawing';
 import { ViewState } from '../pages/view-state';
 import { TextSelection } from '../selection/text-selection';
+import { targetOf } from './own-links';
+
+/** A date before any change: what is written of a link that was taken over is new. */
+const NEVER = '1970-01-01T00:00:00.000Z';
 
 /** Makes links of what is selected, and changes where they lead. */
 @Injectable()
@@ -26,6 +34,7 @@ export class LinkMaking {
   private readonly author = inject(Author);
   private readonly editing = inject(Editing);
   private readonly dialog = inject(MatDialog);
+  private readonly injector = inject(Injector);
   private readonly view = inject(ViewState);
   private readonly text = inject(TextSelection);
   private readonly selection = inject(AnnotationSelection);
@@ -59,9 +68,44 @@ export class LinkMaking {
     if (pageId && box) await this.make(pageId, [quadOf(box)], '');
   }
 
+  /** A link of the page leads somewhere else: one made here, or one that the file came with. */
+  async leadElsewhere(link: PageLink, page: Page): Promise<void> {
+    const own = this.ownAt(link, page);
+    if (own) return this.change(own);
+    const target = await this.ask(targetOf(link, this.view.pages()));
+    if (target) this.adopt(link, page, target);
+  }
+
+  /** Takes a link away, for good with the next export. */
+  remove(link: PageLink, page: Page): void {
+    const own = this.ownAt(link, page);
+    if (own) this.editing.change([removalOf(own)]);
+    else this.adopt(link, page, { nowhere: true });
+  }
+
+  private ownAt({ own }: PageLink, page: Page): Link | undefined {
+    const found = own === undefined ? undefined : this.annotations()[page.id]?.[own];
+    return found?.kind === 'link' ? found : undefined;
+  }
+
+  /** Makes a link of the file one of the document's, which is written in its place. */
+  private adopt({ box, origin }: PageLink, page: Page, target: LinkTarget): void {
+    if (!origin) return;
+    this.add(page.id, [quadOf(box)], '', target, { ...origin, modified: NEVER });
+  }
+
   private async make(pageId: string, quads: readonly Quad[], contents: string): Promise<void> {
     const target = await this.ask(undefined);
-    if (!target) return;
+    if (target) this.add(pageId, quads, contents, target);
+  }
+
+  private add(
+    pageId: string,
+    quads: readonly Quad[],
+    contents: string,
+    target: LinkTarget,
+    origin?: Origin,
+  ): void {
     const now = new Date().toISOString();
     const annotation: Link = {
       kind: 'link',
@@ -75,6 +119,7 @@ export class LinkMaking {
       quads: [...quads],
       contents,
       target,
+      ...(origin ? { origin } : {}),
     };
     this.editing.change([{ type: 'annotation.add', annotation }]);
   }
@@ -97,7 +142,10 @@ export class LinkMaking {
       page: page < 0 ? this.view.currentPage() : page,
       target,
     };
-    return firstValueFrom(this.dialog.open(LinkDialog, { data, width: '440px' }).afterClosed());
+    const { injector } = this;
+    return firstValueFrom(
+      this.dialog.open(LinkDialog, { data, injector, width: '460px' }).afterClosed(),
+    );
   }
 }
 

@@ -1,5 +1,5 @@
 import type { Page } from '@stylet/core/api';
-import type { Annotation, Link, PageAnnotations } from '@stylet/core/document';
+import type { Annotation, Link, LinkTarget, PageAnnotations } from '@stylet/core/document';
 import { linkAreas } from '@stylet/core/document';
 import { polygonBounds } from '@stylet/core/ink';
 import type { PageLink } from '../../../workers/protocol';
@@ -12,12 +12,14 @@ export const linksOn = (page: PageAnnotations): Link[] => Object.values(page).fi
 /** Links as they are followed, one for each area; those to pages that are gone lead nowhere. */
 export function followable(links: readonly Link[], pages: readonly Page[]): PageLink[] {
   return links.flatMap((link) => {
-    const target = targetOf(link, pages);
-    return target ? linkAreas(link).map((area) => ({ box: polygonBounds([area])!, target })) : [];
+    const target = leading(link, pages);
+    return target
+      ? linkAreas(link).map((area) => ({ box: polygonBounds([area])!, target, own: link.id }))
+      : [];
   });
 }
 
-function targetOf({ target }: Link, pages: readonly Page[]): PageLink['target'] | undefined {
+function leading({ target }: Link, pages: readonly Page[]): PageLink['target'] | undefined {
   if ('address' in target) return { kind: 'address', url: target.address };
   if ('documentId' in target)
     return {
@@ -26,15 +28,33 @@ function targetOf({ target }: Link, pages: readonly Page[]): PageLink['target'] 
       title: target.title,
       page: target.pageIndex,
     };
+  if ('nowhere' in target) return undefined;
   const { pageId, ...at } = target.place;
   const page = pages.findIndex(({ id }) => id === pageId);
   return page < 0 ? undefined : { kind: 'page', page, ...at };
 }
 
-/** The links of a page of a file, without those that are annotations of the document now. */
+/** The links of a page of a file, without those that were changed, removed, or made here before. */
 export function withoutOwn(fromFile: readonly PageLink[], own: readonly Link[]): PageLink[] {
   const objects = new Set(own.map(({ origin }) => origin?.object));
-  return fromFile.filter(({ object }) => object === undefined || !objects.has(object));
+  return fromFile.filter(({ origin }) => !origin || !objects.has(origin.object));
+}
+
+/** Where a link as it is followed leads, as documents keep it. */
+export function targetOf({ target }: PageLink, pages: readonly Page[]): LinkTarget | undefined {
+  if (target.kind === 'address') return { address: target.url };
+  if (target.kind === 'document')
+    return { documentId: target.id, title: target.title, pageIndex: target.page };
+  const { page, x, y } = target;
+  const to = pages[page];
+  if (!to) return undefined;
+  return {
+    place: {
+      pageId: to.id,
+      ...(x === undefined ? {} : { x }),
+      ...(y === undefined ? {} : { y }),
+    },
+  };
 }
 
 /** What a link leads to, in words. */

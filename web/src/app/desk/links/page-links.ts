@@ -1,6 +1,7 @@
 import { computed, type Signal } from '@angular/core';
 import type { Page } from '@stylet/core/api';
 import type { PageAnnotations } from '@stylet/core/document';
+import { contains, type Point } from '@stylet/core/geometry';
 import type { PageLink } from '../../../workers/protocol';
 import type { DeskMode } from '../kit/kit.reducer';
 import { placeOnPage } from '../pages/page-geometry';
@@ -23,6 +24,11 @@ export class PageLinks {
       ? followable(this.own(), this.pages()).map(({ box }) => placeOnPage(this.page(), box))
       : [],
   );
+
+  /** Whether a live link lies at a point of page space. */
+  isAt(at: Point): boolean {
+    return this.live().some(({ box }) => contains(box, at));
+  }
 
   constructor(
     private readonly page: Signal<Page>,

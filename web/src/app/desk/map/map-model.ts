@@ -1,5 +1,7 @@
 import type { Page } from '@stylet/core/api';
 import {
+  noAnnotations,
+  paintingOrder,
   sortOf,
   type AnnotationSort,
   type Landmarks,
@@ -84,7 +86,7 @@ export function densityOf(
   const density = new Map<AnnotationSort, Float32Array>();
   scale.pages.forEach((page, pageIndex) => {
     const { height } = shownSize(page);
-    for (const annotation of Object.values(annotations[page.id] ?? {})) {
+    for (const annotation of paintingOrder(annotations[page.id] ?? noAnnotations)) {
       const box = annotation.kind === 'foreign' ? annotation.box : boundsOfAnnotation(annotation);
       const share = box && page.rotation === 0 ? (box.y0 + box.y1) / 2 / height : 0.5;
       const at = downTo(scale, pageIndex, Math.min(1, Math.max(0, share)));

@@ -20,11 +20,16 @@ const PASSES = 90;
 /** Previews come after the pages in view. */
 const URGENCY = 5;
 
-/** A small picture of a page, with where it is in the document. */
+/** A small picture of a page, with its label. */
 @Component({
   selector: 'stylet-page-preview',
   template: `
-    <canvas #canvas [style.width.px]="size().width" [style.height.px]="size().height"></canvas>
+    <div class="sheet">
+      <canvas #canvas [style.width.px]="size().width" [style.height.px]="size().height"></canvas>
+      @if (line(); as top) {
+        <div class="line" [style.top]="top"></div>
+      }
+    </div>
     <strong>{{ page().label }}</strong>
     @if (heading(); as words) {
       <span>{{ words }}</span>
@@ -32,17 +37,23 @@ const URGENCY = 5;
   `,
   styles: `
     :host {
-      background: var(--surface);
-      border-radius: 10px;
-      box-shadow: 0 4px 18px rgb(34 48 74 / 26%);
       display: grid;
       gap: 2px;
-      padding: 8px;
-      pointer-events: none;
       width: 150px;
+    }
+    .sheet {
+      box-shadow: 0 0 0 1px var(--line);
+      position: relative;
     }
     canvas {
       background: var(--paper);
+      display: block;
+    }
+    .line {
+      border-top: 2px solid var(--verdigris);
+      left: 0;
+      position: absolute;
+      right: 0;
     }
     span {
       color: var(--ink-quiet);
@@ -57,12 +68,20 @@ export class PagePreview {
   readonly index = input.required<number>();
   /** The chapter it lies in. */
   readonly heading = input<string>();
+  /** How far down a place on it is that is meant, in points of page space. */
+  readonly down = input<number>();
   private readonly source = inject(PageSource);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly scale = computed(() => WIDTH / shownSize(this.page()).width);
   protected readonly size = computed(() => {
     const { height } = shownSize(this.page());
     return { width: WIDTH, height: Math.round(height * this.scale()) };
+  });
+
+  protected readonly line = computed(() => {
+    const [page, down] = [this.page(), this.down()];
+    if (down === undefined || down <= 0 || page.rotation !== 0) return undefined;
+    return `${Math.min(99, (100 * down) / page.height)}%`;
   });
 
   constructor() {

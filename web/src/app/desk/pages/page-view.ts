@@ -26,7 +26,7 @@ import { colorAt, type ScreenLayer } from './color-at';
 import { PIXELS_PER_POINT } from './layout';
 import { pageToWindow, placeOnPage, screenToPage, shownSize, shownWay } from './page-geometry';
 import { FingerDrawing } from '../hands/finger-drawing';
-import { linkWords } from '../links/own-links';
+import { LinkLayer } from '../links/link-layer';
 import { PageLinks } from '../links/page-links';
 import { LiveViews } from './live-views';
 import { PageGestures, type GesturePage } from './page-gestures';
@@ -53,7 +53,7 @@ import { chooseWindow, type PageWindow } from './window';
 /** One page: its bitmap, what lies under its words, what lies over them, and live ink on top. */
 @Component({
   selector: 'stylet-page-view',
-  imports: [CropLayer, SelectedLayer, SelectionLayer, SnipBar],
+  imports: [CropLayer, LinkLayer, SelectedLayer, SelectionLayer, SnipBar],
   templateUrl: './page-view.html',
   styleUrl: './page-view.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -210,8 +210,12 @@ export class PageView {
     };
     const pen = new PenInput(this.host, target, inject(FingerDrawing));
     const longPress = new LongPress(this.host, {
-      begin: ({ x, y }) =>
-        this.mode() === 'read' ? this.reading.selectAt(this.pagePoint(x, y), true) : undefined,
+      begin: ({ x, y }) => {
+        const at = this.pagePoint(x, y);
+        // Links show where they lead.
+        if (this.mode() !== 'read' || this.links.isAt(at)) return undefined;
+        return this.reading.selectAt(at, true);
+      },
       sampleOf: (event) => sampleFrom(event, this.screenToPage()),
     });
     inject(DestroyRef).onDestroy(() => {
@@ -257,14 +261,6 @@ export class PageView {
     Math.min(from, to);
   protected readonly highest = ({ from, to }: { from: number; to: number }): number =>
     Math.max(from, to);
-
-  protected linkPlace({ box }: PageLink): Record<string, string> {
-    return placeOnPage(this.page(), box);
-  }
-
-  protected linkName(link: PageLink): string {
-    return linkWords(link, this.view.pages());
-  }
 
   private resizeLayers(window: PageWindow): void {
     this.layers ??= new PageLayers(
