@@ -214,6 +214,35 @@ test('selected words become an entry of the outline and a keyword, where they ar
   expect(entry.place!.y).toBeGreaterThan(0);
 });
 
+test('the list is narrowed down to annotated pages and to a colour', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  const { page } = desk;
+  await desk.goTo('6');
+  await desk.pen([await desk.spot(6, 330, 60, SLIDE), await desk.spot(6, 520, 90, SLIDE)]);
+  await page.keyboard.press('2');
+  await desk.pen([await desk.spot(6, 330, 200, SLIDE), await desk.spot(6, 520, 230, SLIDE)]);
+  await desk.saved();
+  await chip(desk, /^Ink 2$/).click();
+  const rows = page.locator('stylet-index-panel .row');
+  await page.getByRole('button', { name: 'Filter' }).click();
+  await page.getByRole('menuitemradio', { name: 'Annotated pages only' }).click();
+  await page.keyboard.press('Escape');
+  // The slide's entry, and two pieces of ink.
+  await expect(rows).toHaveCount(3);
+  await expect(chip(desk, /^Outline 1$/)).toBeVisible();
+  await page.getByRole('button', { name: 'Filter' }).click();
+  await page.getByRole('menuitemcheckbox', { name: 'ultramarine, 1' }).click();
+  await page.keyboard.press('Escape');
+  await expect(rows).toHaveCount(1);
+  await page.getByRole('button', { name: 'Filter' }).click();
+  await page.getByRole('menuitem', { name: 'Show everything' }).click();
+  await expect.poll(() => rows.count()).toBeGreaterThan(8);
+});
+
 test('what is in the list goes into the export, and comes back', async ({
   desk,
   deck,

@@ -169,3 +169,104 @@ test('selected words lead to a page', async ({ desk, handbook, instance }) => {
   await page.getByRole('button', { name: 'To page 31' }).first().click();
   await expect(field(desk)).toHaveValue('31');
 });
+
+const card = (desk: DeskDriver) => desk.page.getByRole('dialog', { name: 'Where the link leads' });
+const exported = async (instance: Instance, id: string, mode: string): Promise<Uint8Array> => {
+  const reply = await fetch(`${instance.url}/api/documents/${id}/export?annotations=${mode}`);
+  return new Uint8Array(await reply.arrayBuffer());
+};
+
+test('a link shows where it leads, with a picture of the page, and lets go', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  await desk.goTo('2');
+  await read(desk);
+  const { page } = desk;
+  await page.getByRole('button', { name: 'To page 24' }).hover();
+  await expect(card(desk)).toContainText('To page 24');
+  await expect
+    .poll(() =>
+      card(desk)
+        .locator('canvas')
+        .evaluate((canvas: HTMLCanvasElement) => {
+          const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+          return data.some((value, i) => i % 4 === 0 && value < 100 && data[i + 3] === 255);
+        }),
+    )
+    .toBe(true);
+  await page.mouse.move(5, 400);
+  await expect(card(desk)).toHaveCount(0);
+  await page.getByRole('button', { name: 'To page 24' }).hover();
+  await card(desk).getByRole('button', { name: 'Go there' }).click();
+  await expect(field(desk)).toHaveValue('24');
+});
+
+test('a finger that rests on a link shows where it leads and follows nothing', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  await desk.goTo('2');
+  await read(desk);
+  const box = (await desk.page.getByRole('button', { name: 'To page 24' }).boundingBox())!;
+  const at = { x: box.x + 30, y: box.y + 10 };
+  await desk.fingers('touchStart', [at]);
+  await desk.page.waitForTimeout(700);
+  await desk.fingers('touchEnd', []);
+  await expect(card(desk)).toContainText('To page 24');
+  await expect(field(desk)).toHaveValue('2');
+  await desk.page.keyboard.press('Escape');
+  await expect(card(desk)).toHaveCount(0);
+});
+
+test('links of the file are led elsewhere and removed, for good with the export', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  await desk.goTo('2');
+  await read(desk);
+  const { page } = desk;
+  await expect(page.locator('.link')).toHaveCount(6);
+  await page.getByRole('button', { name: 'To page 24' }).click({ button: 'right' });
+  await card(desk).getByRole('button', { name: 'Change' }).click();
+  await page.getByRole('dialog').getByRole('textbox', { name: 'Page' }).fill('30');
+  await page.getByRole('button', { name: 'Place on the page' }).click();
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await desk.saved();
+  await expect(page.getByRole('button', { name: 'To page 30' })).toHaveCount(1);
+  await expect(page.locator('.link')).toHaveCount(6);
+  await page.getByRole('button', { name: 'To page 35' }).click({ button: 'right' });
+  await card(desk).getByRole('button', { name: 'Remove' }).click();
+  await desk.saved();
+  await expect(page.locator('.link')).toHaveCount(5);
+  await page.keyboard.press('Control+z');
+  await desk.saved();
+  await expect(page.locator('.link')).toHaveCount(6);
+  await page.keyboard.press('Control+Shift+z');
+  await desk.saved();
+  await expect(page.locator('.link')).toHaveCount(5);
+  await page.reload();
+  await desk.drawn();
+  await read(desk);
+  await expect(page.locator('.link')).toHaveCount(5);
+
+  const again = await instance.bringIn(await exported(instance, deck, 'editable'), 'Again.pdf');
+  await desk.open(instance.url, again);
+  await desk.goTo('2');
+  await read(desk);
+  await expect(page.locator('.link')).toHaveCount(5);
+  await expect(page.getByRole('button', { name: 'To page 35' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'To page 30' }).click();
+  await expect(field(desk)).toHaveValue('30');
+  // One that came back is taken away again, and no other takes its place.
+  await page.getByLabel('Back', { exact: true }).click();
+  await page.getByRole('button', { name: 'To page 30' }).click({ button: 'right' });
+  await card(desk).getByRole('button', { name: 'Remove' }).click();
+  await expect(page.locator('.link')).toHaveCount(4);
+});

@@ -43,7 +43,7 @@ export class CoverageDialog {
   protected readonly colors = [LONG_AGO, JUST_NOW] as const;
 
   private readonly times = computed(() =>
-    (this.coverage()?.pages ?? []).flatMap(({ seen }) => (seen ? Date.parse(seen) : [])),
+    (this.coverage()?.pages ?? []).flatMap(({ seen }) => (seen ? midnight(seen) : [])),
   );
   protected readonly span = computed(() => {
     const times = this.times();
@@ -80,7 +80,7 @@ export class CoverageDialog {
       page,
       x: x(i),
       width: Math.max(0.5, x(1) - (x(1) > 6 ? 1.5 : 0)),
-      fill: page.seen ? this.colorOf()(Date.parse(page.seen)) : 'none',
+      fill: page.seen ? this.colorOf()(midnight(page.seen)) : 'none',
       words: pageWords(page),
     }));
   }
@@ -105,6 +105,9 @@ export class CoverageDialog {
     return last ? `last ${dayOf(Date.parse(last))}` : 'not read yet';
   }
 }
+
+/** The day of an instant, where one is. */
+const midnight = (instant: string): number => new Date(instant).setHours(0, 0, 0, 0);
 
 const dayOf = (time: number): string =>
   new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' }).format(
