@@ -133,9 +133,12 @@ async function putIn(instance: Instance, i: number): Promise<PictureFacts> {
   return pictureFactsSchema.parse(await reply.json());
 }
 
-export async function pagesOf(instance: Instance, id: string): Promise<{ id: string }[]> {
+export async function pagesOf(
+  instance: Instance,
+  id: string,
+): Promise<{ id: string; label: string }[]> {
   const reply = await fetch(`${instance.url}/api/documents/${id}`);
-  return ((await reply.json()) as { pages: { id: string }[] }).pages;
+  return ((await reply.json()) as { pages: { id: string; label: string }[] }).pages;
 }
 
 /** The strokes of a line of handwriting, encoded. */

@@ -1,7 +1,7 @@
 import { newId, type Effect, type OutlineEntry } from '@stylet/core/document';
 import { generateNKeysBetween } from 'fractional-indexing';
 import type { Page } from '@playwright/test';
-import type { Benchmark, Result } from './benchmark';
+import { median, type Benchmark, type Result } from './benchmark';
 import { launch } from './browser';
 import { pagesOf, send, withManual } from './documents';
 import type { Instance } from '../e2e/support/instance';
@@ -78,5 +78,59 @@ export const indexScroll: Benchmark = {
       );
       const note = value === 0 ? 'none of 50 ms or more' : undefined;
       return { kind: 'milliseconds', value, goal: 50, ...(note ? { note } : {}) };
+    }),
+};
+
+/** Drags an entry up to behind another one; milliseconds from letting go to the list as it then is. */
+async function dragUp(page: Page, moved: string, behind: string): Promise<number> {
+  const row = (title: string) =>
+    page.locator('stylet-index-panel .row').filter({ hasText: `${title}:` });
+  await row(moved).hover();
+  const grip = (await row(moved).locator('.grip').boundingBox())!;
+  const to = (await row(behind).boundingBox())!;
+  await page.mouse.move(grip.x + 8, grip.y + grip.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 80, to.y + to.height + 8, { steps: 8 });
+  await page.mouse.move(to.x + 80, to.y + to.height - 2, { steps: 4 });
+  await page.evaluate(
+    ([one, other]) => {
+      const settled = new Promise<number>((resolve) => {
+        addEventListener(
+          'pointerup',
+          () => {
+            const start = performance.now();
+            const timer = setInterval(() => {
+              const rows = document.querySelectorAll('stylet-index-panel .row .words');
+              const titles = Array.from(rows, ({ textContent }) => textContent.trim());
+              const at = titles.findIndex((title) => title.startsWith(`${other}:`));
+              if (at < 0 || !titles[at + 1]?.startsWith(`${one}:`)) return;
+              clearInterval(timer);
+              // Settled is what has been painted.
+              requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - start)));
+            }, 1);
+          },
+          { capture: true, once: true },
+        );
+      });
+      Object.assign(globalThis, { settled });
+    },
+    [moved, behind],
+  );
+  await page.mouse.up();
+  return page.evaluate(() => (globalThis as unknown as { settled: Promise<number> }).settled);
+}
+
+export const outlineDrag: Benchmark = {
+  name: 'outline-drag',
+  about: 'an outline of 5,000 entries, one dragged: from letting go to the list as it then is',
+  run: () =>
+    withOutline(5000, async (page) => {
+      page.setDefaultTimeout(20_000);
+      const times: number[] = [];
+      for (let i = 0; i < 5; i++) {
+        times.push(await dragUp(page, `Section ${7 - i}`, 'Section 1'));
+        await page.waitForTimeout(600);
+      }
+      return { kind: 'milliseconds', value: median(times), goal: 100 };
     }),
 };

@@ -3,10 +3,11 @@ import { closeupLive } from './closeup-live';
 import { erasing } from './erase';
 import { exportBenchmarks } from './export';
 import { dragFrames } from './drag-frames';
-import { indexScroll } from './index-panel';
+import { indexScroll, outlineDrag } from './index-panel';
 import { inkBytes } from './ink-bytes';
 import { inkLive } from './ink-live';
 import { inkOutlines } from './ink-outline';
+import { jump1000 } from './jump';
 import { lassoHit } from './lasso-hit';
 import { openFirstPage } from './open-first-page';
 import { pagingBenchmarks } from './paging';
@@ -29,6 +30,8 @@ const all: readonly Benchmark[] = [
   writingFrames,
   openFirstPage,
   indexScroll,
+  outlineDrag,
+  jump1000,
   ...exportBenchmarks,
   ...pagingBenchmarks,
 ];

@@ -4,6 +4,7 @@ import { changedLandmark, landmarkFieldsNow, type Landmarks } from './landmark';
 import type { Effect } from './operation';
 import { linkSchema } from './link';
 import { pictureSchema } from './picture';
+import { withEntry, withoutEntry } from './records';
 import { noAnnotations, withAnnotation, type DocumentState, type PageAnnotations } from './state';
 
 /**
@@ -17,35 +18,33 @@ export function apply(state: DocumentState, effect: Effect): DocumentState {
       const page = pageOf(state, annotation.pageId);
       const after =
         annotation.id in page
-          ? { ...page, [annotation.id]: annotation }
+          ? withEntry(page, annotation.id, annotation)
           : withAnnotation(page, annotation);
       return withPage(state, annotation.pageId, after);
     }
     case 'annotation.change': {
       const before = find(state, effect.pageId, effect.annotationId);
       if (!before) return state;
-      return withPage(state, effect.pageId, {
-        ...pageOf(state, effect.pageId),
-        [before.id]: changed(before, effect.fields),
-      });
+      const page = pageOf(state, effect.pageId);
+      const after = changed(before, effect.fields);
+      return withPage(state, effect.pageId, withEntry(page, before.id, after));
     }
     case 'annotation.remove': {
       if (!find(state, effect.pageId, effect.annotationId)) return state;
-      const { [effect.annotationId]: _gone, ...rest } = pageOf(state, effect.pageId);
-      return withPage(state, effect.pageId, rest);
+      const page = pageOf(state, effect.pageId);
+      return withPage(state, effect.pageId, withoutEntry(page, effect.annotationId));
     }
     case 'landmark.add':
-      return withLandmarks(state, { ...state.landmarks, [effect.landmark.id]: effect.landmark });
+      return withLandmarks(state, withEntry(state.landmarks, effect.landmark.id, effect.landmark));
     case 'landmark.change': {
       const before = state.landmarks[effect.landmarkId];
       if (!before) return state;
       const after = changedLandmark(before, effect.fields);
-      return withLandmarks(state, { ...state.landmarks, [before.id]: after });
+      return withLandmarks(state, withEntry(state.landmarks, before.id, after));
     }
     case 'landmark.remove': {
       if (!state.landmarks[effect.landmarkId]) return state;
-      const { [effect.landmarkId]: _gone, ...rest } = state.landmarks;
-      return withLandmarks(state, rest);
+      return withLandmarks(state, withoutEntry(state.landmarks, effect.landmarkId));
     }
     case 'document.rename':
       return { ...state, title: effect.title };
@@ -114,7 +113,7 @@ function pageOf(state: DocumentState, pageId: string): PageAnnotations {
 }
 
 function withPage(state: DocumentState, pageId: string, page: PageAnnotations): DocumentState {
-  return { ...state, annotations: { ...state.annotations, [pageId]: page } };
+  return { ...state, annotations: withEntry(state.annotations, pageId, page) };
 }
 
 const fieldsOf: Record<Annotation['kind'], KnownFields> = {

@@ -2,6 +2,7 @@ import { apply, changed } from './apply';
 import type { Annotation } from './annotation';
 import { changedLandmark, type Landmark } from './landmark';
 import type { Effect } from './operation';
+import { copyOf } from './records';
 import { keepOrder, type DocumentState } from './state';
 import { stratumOf } from './strata';
 
@@ -20,7 +21,7 @@ export class Draft {
 
   constructor(private readonly before: DocumentState) {
     this.title = before.title;
-    this.pages = { ...before.annotations };
+    this.pages = copyOf(before.annotations);
     this.landmarks = before.landmarks;
   }
 
@@ -83,7 +84,7 @@ export class Draft {
   private ownLandmarks(): Record<string, Landmark> {
     if (!this.hasOwnLandmarks) {
       this.hasOwnLandmarks = true;
-      this.landmarks = { ...this.landmarks };
+      this.landmarks = copyOf(this.landmarks);
     }
     return this.landmarks;
   }
@@ -91,7 +92,7 @@ export class Draft {
   private page(pageId: string): Record<string, Annotation> {
     if (!this.copied.has(pageId)) {
       this.copied.add(pageId);
-      this.pages[pageId] = { ...this.pages[pageId] };
+      this.pages[pageId] = copyOf(this.pages[pageId] ?? {});
     }
     return this.pages[pageId];
   }

@@ -1,5 +1,6 @@
 import type { Annotation } from './annotation';
 import type { Landmark, Landmarks } from './landmark';
+import { withEntry } from './records';
 import { isGone } from './removal';
 import { heightOfStratum } from './strata';
 
@@ -55,7 +56,7 @@ export function paintingOrder(page: PageAnnotations): readonly Annotation[] {
  * on a full one: what is written last mostly lies on top.
  */
 export function withAnnotation(page: PageAnnotations, annotation: Annotation): PageAnnotations {
-  const after = { ...page, [annotation.id]: annotation };
+  const after = withEntry(page, annotation.id, annotation);
   const list = ordered.get(page);
   if (list && !isGone(annotation)) {
     let at = list.length;

@@ -113,27 +113,34 @@ function placing(pages: readonly Page[], indexes: ReadonlyMap<string, number>): 
   };
 }
 
+/** Thousands of them: written into one list, field by field, for copies take their time. */
 function outlineRows(
   nodes: readonly OutlineNode[],
   placed: Placing,
   isOpen: (node: OutlineNode) => boolean,
   depth = 0,
+  rows: IndexRow[] = [],
 ): IndexRow[] {
-  return nodes.flatMap((node) => {
+  for (const node of nodes) {
     const { entry, children } = node;
     const open = isOpen(node);
-    const row: IndexRow = {
+    const { place, pageIndex, down, label } = placed(entry.place);
+    rows.push({
       key: entry.id,
       kind: 'outline',
-      ...placed(entry.place),
+      place,
+      pageIndex,
+      down,
+      label,
       words: entry.title,
       depth,
       landmark: entry,
       node,
       isOpen: open,
-    };
-    return open ? [row, ...outlineRows(children, placed, isOpen, depth + 1)] : [row];
-  });
+    });
+    if (open) outlineRows(children, placed, isOpen, depth + 1, rows);
+  }
+  return rows;
 }
 
 function landmarkRow(

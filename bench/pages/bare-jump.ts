@@ -1,0 +1,29 @@
+// Runs in the browser: pdf.js as it comes, with a file open, drawing one page and then another.
+import * as pdfjs from 'pdfjs-dist';
+
+pdfjs.GlobalWorkerOptions.workerSrc = '/pdfjs/pdf.worker.min.mjs';
+
+let opened: pdfjs.PDFDocumentProxy;
+
+async function openBare(url: string): Promise<void> {
+  opened = await pdfjs.getDocument({
+    url,
+    cMapUrl: '/pdfjs/cmaps/',
+    standardFontDataUrl: '/pdfjs/standard_fonts/',
+    wasmUrl: '/pdfjs/wasm/',
+  }).promise;
+}
+
+async function drawPage(number: number, width: number): Promise<number> {
+  const start = performance.now();
+  const page = await opened.getPage(number);
+  const viewport = page.getViewport({ scale: width / page.getViewport({ scale: 1 }).width });
+  const canvas = document.createElement('canvas');
+  canvas.width = viewport.width;
+  canvas.height = viewport.height;
+  document.body.replaceChildren(canvas);
+  await page.render({ canvas, viewport }).promise;
+  return performance.now() - start;
+}
+
+Object.assign(globalThis, { openBare, drawPage });
