@@ -17,11 +17,14 @@ export class Cancelled extends Error {}
 
 /** Two at a time: one draws while the next one's page is parsed. */
 const IN_FLIGHT = 2;
+/** What is less urgent than this does hardly show; it waits while something is under way that does. */
+const SHOWS = 0.95;
 
 /** Asks a worker questions: the most urgent first, and what is not needed not at all. */
 export class WorkerClient<R extends { [K in keyof R]: { params: unknown; result: unknown } }> {
   private readonly pending = new Map<number, Pending>();
   private nextId = 1;
+  private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     private readonly worker: Worker,
@@ -42,11 +45,12 @@ export class WorkerClient<R extends { [K in keyof R]: { params: unknown; result:
       const id = this.nextId++;
       this.pending.set(id, { id, kind, params, urgency, resolve, reject, sent: false });
       signal?.addEventListener('abort', () => this.takeBack(id));
-      this.sendNext();
+      this.sendSoon();
     });
   }
 
   close(): void {
+    clearTimeout(this.timer);
     this.worker.terminate();
     for (const { reject } of this.pending.values()) reject(new Cancelled('closed'));
     this.pending.clear();
@@ -73,15 +77,27 @@ export class WorkerClient<R extends { [K in keyof R]: { params: unknown; result:
     this.sendNext();
   }
 
-  private sendNext(): void {
-    let inFlight = 0;
-    const queue: Pending[] = [];
-    for (const request of this.pending.values()) {
-      if (request.sent) inFlight++;
-      else queue.push(request);
-    }
-    queue.sort((a, b) => a.urgency() - b.urgency());
-    for (const request of queue.slice(0, Math.max(0, IN_FLIGHT - inFlight))) {
+  /** All that is asked at a time is asked before the most urgent is chosen. */
+  private sendSoon(): void {
+    this.timer ??= setTimeout(() => {
+      this.timer = undefined;
+      this.sendNext();
+    });
+  }
+
+  /** Sends what is most urgent, without waiting for what else is asked. */
+  sendNext(): void {
+    const all = [...this.pending.values()].map((request) => ({
+      request,
+      urgency: request.urgency(),
+    }));
+    const under = all.filter(({ request }) => request.sent);
+    const queue = all.filter(({ request }) => !request.sent);
+    queue.sort((a, b) => a.urgency - b.urgency);
+    for (const { request, urgency } of queue) {
+      if (under.length >= IN_FLIGHT) return;
+      if (urgency >= SHOWS && under.some((other) => other.urgency < SHOWS)) return;
+      under.push({ request, urgency });
       request.sent = true;
       const { id, kind, params } = request;
       this.worker.postMessage({ id, kind, params });

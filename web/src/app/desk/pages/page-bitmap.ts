@@ -1,7 +1,19 @@
 import { Cancelled } from '../../../workers/worker-client';
+import type { PdfRequests } from '../../../workers/protocol';
 import type { PageSource } from './page-source';
 import { canvasOf, release } from './bitmap-store';
 import type { PageWindow } from './window';
+
+export type BitmapRequest = PdfRequests['render']['params'];
+
+/** What the worker is asked for a window onto a page, with marks that are in the file. */
+export function requestFor(
+  page: number,
+  { x, y, width, height, scale }: PageWindow,
+  marks: readonly number[],
+): BitmapRequest {
+  return { page, scale, region: { x, y, width, height }, marks };
+}
 
 /** The bitmap of a page without our annotations: what is at hand at once, then the sharp one. */
 export class PageBitmap {
@@ -25,11 +37,9 @@ export class PageBitmap {
       const kept = this.source.bitmaps.take(this.page);
       if (kept) this.hang(kept, undefined);
     }
-    const { x, y, width, height, scale } = window;
-    const params = { page: this.page, scale, region: { x, y, width, height }, marks };
+    const request = requestFor(this.page, window, marks);
     try {
-      const { client } = this.source;
-      const bitmap = await client.ask('render', params, this.urgency, rendering.signal);
+      const bitmap = await this.source.draw(request, this.urgency, rendering.signal);
       if (rendering.signal.aborted) {
         bitmap.close();
         return;

@@ -4,6 +4,7 @@ import { WorkerClient } from '../../../workers/worker-client';
 import { PdfWorkers } from '../../../workers/pdf-workers';
 import type { PageLink, PdfRequests } from '../../../workers/protocol';
 import { BitmapStore } from './bitmap-store';
+import type { BitmapRequest } from './page-bitmap';
 
 const MOST_BITMAP_BYTES = 48 * 1024 * 1024;
 const KEPT_LINES = 40;
@@ -18,6 +19,13 @@ export class PageSource implements OnDestroy {
   readonly client = new WorkerClient<PdfRequests>(inject(PdfWorkers).take(), (message) =>
     this.trouble.set(message),
   );
+  private ahead:
+    | {
+        readonly key: string;
+        readonly asking: AbortController;
+        readonly bitmap: Promise<ImageBitmap>;
+      }
+    | undefined;
   private readonly lines = new Map<number, Promise<Line[]>>();
   private readonly links = new Map<number, Promise<PageLink[]>>();
 
@@ -27,6 +35,27 @@ export class PageSource implements OnDestroy {
     } catch (error) {
       this.trouble.set(error instanceof Error ? error.message : String(error));
     }
+  }
+
+  /** A bitmap of part of a page; one that is being drawn ahead is not drawn again. */
+  draw(request: BitmapRequest, urgency: () => number, signal: AbortSignal): Promise<ImageBitmap> {
+    const { ahead } = this;
+    if (ahead?.key !== JSON.stringify(request))
+      return this.client.ask('render', request, urgency, signal);
+    this.ahead = undefined;
+    signal.addEventListener('abort', () => ahead.asking.abort());
+    return ahead.bitmap;
+  }
+
+  /** Begins to draw what will be asked for in a moment. */
+  drawAhead(request: BitmapRequest): void {
+    this.ahead?.asking.abort();
+    const asking = new AbortController();
+    const bitmap = this.client.ask('render', request, () => 0, asking.signal);
+    this.client.sendNext();
+    // Whoever asks for it is told; nobody may.
+    bitmap.catch(() => undefined);
+    this.ahead = { key: JSON.stringify(request), asking, bitmap };
   }
 
   linesOf(page: number): Promise<Line[]> {

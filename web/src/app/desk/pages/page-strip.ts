@@ -24,10 +24,13 @@ import { FingerDrawing } from '../hands/finger-drawing';
 import { PenPresence } from '../hands/pen-presence';
 import { TouchTaps } from '../hands/touch-taps';
 import { kitFeature } from '../kit/kit.reducer';
-import { pagesBetween, type Placed } from './layout';
+import { pageAt, pagesBetween, type Placed } from './layout';
+import { requestFor } from './page-bitmap';
+import { PageSource } from './page-source';
 import { PageView } from './page-view';
 import { TouchGestures } from './touch-gestures';
 import { ViewState } from './view-state';
+import { fileMarks, pageWindow } from './window';
 
 /** Share of the view's height above and below it in which pages are kept ready. */
 const READY = 0.6;
@@ -48,6 +51,7 @@ export class PageStrip implements AfterViewInit {
   private readonly store = inject(Store);
   private readonly detector = inject(ChangeDetectorRef);
   private readonly destroyed = inject(DestroyRef);
+  private readonly source = inject(PageSource);
   protected readonly view = inject(ViewState);
   protected readonly closeUp = inject(CloseUp);
   protected readonly guides = inject(Guides);
@@ -118,10 +122,10 @@ export class PageStrip implements AfterViewInit {
   }
 
   /** What shows of a page, as shares of its size; a bit may lie outside 0–1. */
-  protected visibleOf(placed: Placed): Box {
+  protected visibleOf(placed: Placed, from = this.view.top()): Box {
     const { width, height } = this.view.size();
     const left = this.view.left() - this.leftOf(placed);
-    const top = this.view.top() - placed.top;
+    const top = from - placed.top;
     return {
       x0: left / placed.width,
       y0: top / placed.height,
@@ -133,19 +137,34 @@ export class PageStrip implements AfterViewInit {
   /** Pages between this one and the middle of the view, asked when the next one is drawn. */
   protected readonly urgencyOf = (placed: Placed): (() => number) => {
     return () => {
-      const middle = this.view.top() + this.view.size().height / 2;
-      return Math.max(0, placed.top - middle, middle - placed.top - placed.height) / placed.height;
+      const half = this.view.size().height / 2;
+      const middle = this.view.top() + half;
+      return Math.max(0, placed.top - middle, middle - placed.top - placed.height) / half;
     };
   };
 
   /** The sheet's size is set at once, so that the position to scroll to exists already. */
   private scrollTo(left: number, top: number): void {
+    this.drawAhead(top);
     const sheet = this.sheet().nativeElement;
     sheet.style.width = `${this.sheetWidth()}px`;
     sheet.style.height = `${this.view.layout().height}px`;
     this.scroller().nativeElement.scrollTo(left, top);
     this.scrolled();
     this.detector.detectChanges();
+  }
+
+  /** Has the page at a height drawn before there is anything to show it on: that takes a while. */
+  private drawAhead(top: number): void {
+    const layout = this.view.layout();
+    const { height } = this.view.size();
+    const index = pageAt(layout, top + height / 3);
+    const page = this.view.pages()[index];
+    if (!page || this.shown().some((item) => item.index === index)) return;
+    const shown = this.visibleOf(layout.pages[index], top);
+    const window = pageWindow(page, this.view.restingZoom(), shown, undefined);
+    const marks = fileMarks(Object.values(this.annotationsOf(page.id)));
+    this.source.drawAhead(requestFor(index, window, marks));
   }
 
   private measure(): void {

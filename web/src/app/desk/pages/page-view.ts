@@ -48,7 +48,7 @@ import { SelectionLayer } from '../selection/selection-layer';
 import { TextSelection } from '../selection/text-selection';
 import { ViewState } from './view-state';
 import { showRing, type RingLook } from './ring';
-import { chooseWindow, type PageWindow } from './window';
+import { fileMarks, pageWindow, type PageWindow } from './window';
 
 /** One page: its bitmap, what lies under its words, what lies over them, and live ink on top. */
 @Component({
@@ -74,7 +74,7 @@ export class PageView {
   readonly zoom = input.required<number>();
   /** What shows of the page, as shares of its width and height. */
   readonly visible = input.required<Box>();
-  /** Distance from the middle of the view, in pages: nearer ones are drawn first. */
+  /** Distance from the middle of the view, in halves of its height: from 1 on it does not show. */
   readonly urgency = input.required<() => number>();
   readonly annotations = input<PageAnnotations>(noAnnotations);
   readonly undone = output();
@@ -158,26 +158,12 @@ export class PageView {
   protected readonly isUnder = computed(() => blendOf(this.slot()) === 'multiply');
   private present: PageWindow | undefined;
   private readonly wanted = computed<PageWindow>(() => {
-    const { width: w, height: h } = shownSize(this.page());
-    const scale = this.zoom() * PIXELS_PER_POINT * devicePixelRatio;
-    const shares = this.visible();
-    const visible = {
-      x0: shares.x0 * w * scale,
-      y0: shares.y0 * h * scale,
-      x1: shares.x1 * w * scale,
-      y1: shares.y1 * h * scale,
-    };
-    this.present = chooseWindow(scale, w * scale, h * scale, visible, this.present);
+    this.present = pageWindow(this.page(), this.zoom(), this.visible(), this.present);
     return this.present;
   });
-  /** Object numbers of marks that are drawn from the file. */
   private readonly marks = computed(
     () =>
-      Object.values(this.annotations())
-        .flatMap((a) =>
-          a.kind === 'foreign' && !this.instead().gone.has(a.id) ? [a.origin.object] : [],
-        )
-        .sort((a, b) => a - b),
+      fileMarks(Object.values(this.annotations()).filter(({ id }) => !this.instead().gone.has(id))),
     { equal: (a, b) => a.join() === b.join() },
   );
   protected readonly cssScale = computed(() => this.zoom() * PIXELS_PER_POINT);

@@ -1,5 +1,9 @@
+import type { Page } from '@stylet/core/api';
+import type { Annotation } from '@stylet/core/document';
 import type { Box } from '@stylet/core/geometry';
 import type { Region } from '../../../workers/protocol';
+import { PIXELS_PER_POINT } from './layout';
+import { shownSize } from './page-geometry';
 
 /** The part of a page that is drawn sharp, in device pixels of the page at `scale`. */
 export interface PageWindow extends Region {
@@ -49,6 +53,28 @@ export function chooseWindow(
     height: Math.max(1, box.y1 - box.y0),
   };
 }
+
+/** The window to draw of a page at a zoom when so much of it shows, as shares of its size. */
+export function pageWindow(
+  page: Page,
+  zoom: number,
+  shares: Box,
+  present: PageWindow | undefined,
+): PageWindow {
+  const { width: w, height: h } = shownSize(page);
+  const scale = zoom * PIXELS_PER_POINT * devicePixelRatio;
+  const visible = {
+    x0: shares.x0 * w * scale,
+    y0: shares.y0 * h * scale,
+    x1: shares.x1 * w * scale,
+    y1: shares.y1 * h * scale,
+  };
+  return chooseWindow(scale, w * scale, h * scale, visible, present);
+}
+
+/** Object numbers of the marks that are drawn from the file, in order. */
+export const fileMarks = (annotations: readonly Annotation[]): number[] =>
+  annotations.flatMap((a) => (a.kind === 'foreign' ? [a.origin.object] : [])).sort((a, b) => a - b);
 
 function clip(box: Box, width: number, height: number): Box {
   return {
