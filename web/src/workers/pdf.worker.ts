@@ -15,7 +15,8 @@ import { Answering } from './answering';
 import { readLinks } from './links';
 import { hideMarks } from './marks';
 import { documentParameters, startParser } from './pdf-parameters';
-import type { PageLink, PdfRequests } from './protocol';
+import { PageSearch } from './page-search';
+import type { FoundMatch, PageLink, PdfRequests } from './protocol';
 import { drawSoftMasks } from './worker-canvas';
 
 drawSoftMasks();
@@ -26,7 +27,7 @@ const parser = startParser();
 let opened: Promise<PDFDocumentProxy> | undefined;
 const rendering = new Map<number, RenderTask>();
 
-const answering = new Answering<PdfRequests>({ open, render, lines, links, looks }, (id) =>
+const answering = new Answering<PdfRequests>({ open, render, lines, links, looks, find }, (id) =>
   rendering.get(id)?.cancel(),
 );
 
@@ -103,6 +104,16 @@ async function looks({ page: index }: { page: number }): Promise<LookedPage> {
     height: isUpright ? y1 - y0 : x1 - x0,
     lines: read.map((line) => lookOf(line, toShown)),
   };
+}
+
+const search = new PageSearch(async (index) => {
+  const read = await lines({ page: index });
+  (await pageAt(index)).cleanup();
+  return read;
+});
+
+async function find({ page, query }: PdfRequests['find']['params']): Promise<FoundMatch[]> {
+  return search.find(page, query);
 }
 
 async function links({ page: index }: { page: number }): Promise<PageLink[]> {

@@ -1,3 +1,5 @@
+import type { FindQuery } from '@stylet/core/find';
+import type { Box } from '@stylet/core/geometry';
 import type { Line, LookedPage } from '@stylet/core/text';
 
 /** Part of a shown page, in pixels of the wanted scale. */
@@ -26,6 +28,16 @@ export interface PdfRequests {
   links: { params: { page: number }; result: PageLink[] };
   /** How a page's lines look. */
   looks: { params: { page: number }; result: LookedPage };
+  /** What is found on a page. */
+  find: { params: { page: number; query: FindQuery }; result: FoundMatch[] };
+}
+
+/** A match on a page: what it touches, in page space, and what stands around it. */
+export interface FoundMatch {
+  readonly boxes: readonly Box[];
+  readonly before: string;
+  readonly match: string;
+  readonly after: string;
 }
 
 /** A link on a page: its box in page space, and where it leads. */

@@ -27,6 +27,8 @@ import { DocumentMap } from './map/document-map';
 import { LinkCard } from './links/link-card';
 import { LinkCardState } from './links/link-card-state';
 import { LinkMaking } from './links/link-making';
+import { FindBar } from './find/find-bar';
+import { Finding } from './find/finding';
 import { Gaps } from './gap/gaps';
 import { Guides } from './guides/guides';
 import { FingerDrawing } from './hands/finger-drawing';
@@ -74,6 +76,7 @@ import { TopBar } from './top-bar';
   imports: [
     CloseUpStrip,
     DocumentMap,
+    FindBar,
     HandsCard,
     IndexPanel,
     LinkCard,
@@ -94,6 +97,7 @@ import { TopBar } from './top-bar';
     CloseUp,
     CoverageChart,
     Cropping,
+    Finding,
     FingerDrawing,
     Gaps,
     Guides,
@@ -174,6 +178,7 @@ export class Desk implements OnDestroy {
   private readonly title = this.store.selectSignal(documentFeature.selectTitle);
   protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
   private readonly tool = this.store.selectSignal(kitFeature.selectTool);
+  protected readonly finding = inject(Finding);
   private readonly puttingIn = inject(PuttingIn);
   protected readonly indexOpen = signal(innerWidth >= 900);
   private readonly refusal = this.store.selectSignal(syncFeature.selectTrouble);

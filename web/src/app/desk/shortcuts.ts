@@ -4,6 +4,7 @@ import { Store } from '@ngrx/store';
 import { Editing } from './document/editing';
 import { CloseUp } from './close-up/close-up';
 import { LandmarkActions } from './index/landmark-actions';
+import { Finding } from './find/finding';
 import { Guides } from './guides/guides';
 import { kitActions, kitFeature } from './kit/kit.reducer';
 import { AnnotationSelection } from './lasso/annotation-selection';
@@ -24,6 +25,7 @@ export const keys = [
   { keys: 'L', does: 'lasso; Shift adds to what is selected' },
   { keys: 'S', does: 'snip a piece of a page' },
   { keys: 'I', does: 'put a picture where you tap' },
+  { keys: 'Ctrl F', does: 'find words; Enter and Shift Enter go on and back' },
   { keys: 'Ctrl A', does: 'select all on the page' },
   { keys: 'Arrows', does: 'move what is selected by a point; Shift ten times as far' },
   { keys: 'Ctrl X / C / V', does: 'cut, copy, paste at the pointer' },
@@ -70,6 +72,7 @@ export class Shortcuts {
   private readonly landmarks = inject(LandmarkActions);
   private readonly cropping = inject(Cropping);
   private readonly snipping = inject(Snipping);
+  private readonly finding = inject(Finding);
   private readonly guides = inject(Guides);
   private readonly closeUp = inject(CloseUp);
   private readonly dialog = inject(MatDialog);
@@ -131,6 +134,7 @@ export class Shortcuts {
         return this.cropping.picture() ? () => this.cropping.done() : undefined;
       case 'escape':
         if (this.cropping.picture()) return () => this.cropping.cancel();
+        if (this.finding.isOpen()) return () => this.finding.close();
         if (this.snipping.current()) return () => this.snipping.current.set(undefined);
         if (this.selection.selected()) return () => this.selection.clear();
         if (this.chosen.pageId()) return () => this.chosen.clear();
@@ -153,6 +157,8 @@ export class Shortcuts {
       case 'v':
         // Without Shift the browser says what is on the clipboard.
         return shift ? () => this.clipboard.pasteInPlace() : undefined;
+      case 'f':
+        return () => this.finding.open();
       case 'd':
         return this.chosen.pageId() ? () => this.actions.duplicate() : undefined;
       case 'a':

@@ -8,6 +8,7 @@ import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { Author } from '../settings/author';
 import { documentFeature } from './document/document.reducer';
+import { Finding } from './find/finding';
 import { Editing } from './document/editing';
 import { kitActions, kitFeature, type DeskMode } from './kit/kit.reducer';
 import { TouchTaps } from './hands/touch-taps';
@@ -27,6 +28,7 @@ export class TopBar {
   private readonly store = inject(Store);
   private readonly dialog = inject(MatDialog);
   protected readonly editing = inject(Editing);
+  protected readonly finding = inject(Finding);
   protected readonly shortcuts = inject(Shortcuts);
   protected readonly taps = inject(TouchTaps);
   private readonly author = inject(Author);

@@ -13,10 +13,19 @@ import {
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../document/document.reducer';
 import { rested } from '../document/rested';
+import { Finding } from '../find/finding';
 import { LandmarkActions } from '../index/landmark-actions';
 import { GAP } from '../pages/layout';
 import { ViewState } from '../pages/view-state';
-import { bookmarksOn, chaptersOf, densityOf, downTo, mapScale, pageAtShare } from './map-model';
+import {
+  bookmarksOn,
+  chaptersOf,
+  densityOf,
+  downTo,
+  mapScale,
+  pageAtShare,
+  hitsOn,
+} from './map-model';
 import { PagePreview } from './page-preview';
 
 /** Bands for how much is written, and what so much that it counts as full is. */
@@ -31,7 +40,7 @@ const KEYS: Partial<Record<string, number>> = {
   PageUp: -10,
 };
 
-/** The whole document at a glance: chapters, bookmarks, what is written, and the part in view. */
+/** The whole document at a glance: chapters, bookmarks, what is written, what was found, the part in view. */
 @Component({
   selector: 'stylet-document-map',
   imports: [PagePreview],
@@ -50,6 +59,7 @@ export class DocumentMap implements OnDestroy {
   private readonly store = inject(Store);
   protected readonly view = inject(ViewState);
   private readonly actions = inject(LandmarkActions);
+  private readonly finding = inject(Finding);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly landmarks = this.store.selectSignal(documentFeature.selectLandmarks);
@@ -65,6 +75,7 @@ export class DocumentMap implements OnDestroy {
   private readonly chapters = computed(() => chaptersOf(this.scale(), this.actions.tree()));
   private readonly bookmarks = computed(() => bookmarksOn(this.scale(), this.landmarks()));
   private readonly density = computed(() => densityOf(this.scale(), this.rested(), BANDS));
+  private readonly hits = computed(() => hitsOn(this.scale(), this.finding.matches()));
   /** The part of the document in view. */
   protected readonly shown = computed(() => {
     const layout = this.view.layout();
@@ -93,6 +104,7 @@ export class DocumentMap implements OnDestroy {
       this.chapters();
       this.bookmarks();
       this.density();
+      this.hits();
       untracked(() => this.draw());
     });
   }
@@ -183,6 +195,9 @@ export class DocumentMap implements OnDestroy {
       left += each;
     }
     context.globalAlpha = 1;
+    context.fillStyle = color('--map-hit');
+    for (const at of this.hits())
+      context.fillRect(width / 2, Math.round(at * height) - 1, width / 2, 2);
     for (const { at, color: own } of this.bookmarks()) {
       context.fillStyle = own ?? color('--ochre');
       context.beginPath();

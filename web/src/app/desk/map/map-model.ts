@@ -1,3 +1,4 @@
+import type { Box } from '@stylet/core/geometry';
 import type { Page } from '@stylet/core/api';
 import {
   noAnnotations,
@@ -97,6 +98,19 @@ export function densityOf(
     }
   });
   return density;
+}
+
+/** How far down the document things lie that are at boxes of pages. */
+export function hitsOn(
+  scale: MapScale,
+  hits: readonly { readonly pageIndex: number; readonly boxes: readonly Box[] }[],
+): number[] {
+  return hits.map(({ pageIndex, boxes: [box] }) => {
+    const page = scale.pages[pageIndex];
+    const { height } = shownSize(page);
+    const share = page.rotation === 0 ? (box.y0 + box.y1) / 2 / height : 0.5;
+    return downTo(scale, pageIndex, Math.min(1, Math.max(0, share)));
+  });
 }
 
 const indexesOf = ({ pages }: MapScale): Map<string, number> =>

@@ -1,8 +1,9 @@
 import { Injectable, inject, signal, type OnDestroy } from '@angular/core';
+import type { FindQuery } from '@stylet/core/find';
 import type { Line, LookedPage } from '@stylet/core/text';
 import { WorkerClient } from '../../../workers/worker-client';
 import { PdfWorkers } from '../../../workers/pdf-workers';
-import type { PageLink, PdfRequests } from '../../../workers/protocol';
+import type { FoundMatch, PageLink, PdfRequests } from '../../../workers/protocol';
 import { BitmapStore } from './bitmap-store';
 import type { BitmapRequest } from './page-bitmap';
 
@@ -69,6 +70,11 @@ export class PageSource implements OnDestroy {
   /** How a page's lines look; what is in view is drawn first. */
   looksOf(page: number): Promise<LookedPage> {
     return this.client.ask('looks', { page }, () => 10 + page);
+  }
+
+  /** What is found on a page; what is in view is drawn first. */
+  find(page: number, query: FindQuery, signal: AbortSignal): Promise<FoundMatch[]> {
+    return this.client.ask('find', { page, query }, () => 4, signal);
   }
 
   ngOnDestroy(): void {

@@ -25,6 +25,7 @@ import { kitActions, kitFeature, type DeskMode, type Tool } from '../kit/kit.red
 import { colorAt, type ScreenLayer } from './color-at';
 import { PIXELS_PER_POINT } from './layout';
 import { pageToWindow, placeOnPage, screenToPage, shownSize, shownWay } from './page-geometry';
+import { HitLayer } from '../find/hit-layer';
 import { FingerDrawing } from '../hands/finger-drawing';
 import { LinkLayer } from '../links/link-layer';
 import { PageLinks } from '../links/page-links';
@@ -53,7 +54,7 @@ import { fileMarks, pageWindow, type PageWindow } from './window';
 /** One page: its bitmap, what lies under its words, what lies over them, and live ink on top. */
 @Component({
   selector: 'stylet-page-view',
-  imports: [CropLayer, LinkLayer, SelectedLayer, SelectionLayer, SnipBar],
+  imports: [CropLayer, HitLayer, LinkLayer, SelectedLayer, SelectionLayer, SnipBar],
   templateUrl: './page-view.html',
   styleUrl: './page-view.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

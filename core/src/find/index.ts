@@ -1,0 +1,4 @@
+export * from './fold';
+export * from './query';
+export * from './searchable';
+export * from './matches';

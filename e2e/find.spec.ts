@@ -1,0 +1,91 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { DeskDriver } from './support/desk';
+import { expect, test } from './support/fixtures';
+
+/** How often words stand in a PDF, as poppler reads it. */
+function countIn(pdf: Uint8Array, words: RegExp): number {
+  const file = join(mkdtempSync(join(tmpdir(), 'stylet-find-')), 'file.pdf');
+  writeFileSync(file, pdf);
+  const text = execFileSync('pdftotext', [file, '-'], {
+    encoding: 'utf8',
+    maxBuffer: 64 * 1024 * 1024,
+  });
+  const joined = text.replace(/(\p{L})[-\u2010]\n/gu, '$1').replace(/\s+/g, ' ');
+  return joined.match(words)?.length ?? 0;
+}
+
+const field = (desk: DeskDriver) => desk.page.getByLabel('Page, by label or number');
+const status = (desk: DeskDriver) => desk.page.getByRole('search').getByRole('status');
+const find = async (desk: DeskDriver, words: string): Promise<void> => {
+  await desk.page.keyboard.press('Control+f');
+  await desk.page.getByLabel('Find in this document').fill(words);
+};
+
+test('words are found all through a book, as often as poppler finds them, and shown one by one', async ({
+  desk,
+  handbook,
+  handbookPdf,
+  instance,
+}) => {
+  await desk.open(instance.url, handbook);
+  await find(desk, 'groyne');
+  const count = countIn(handbookPdf, /groyne/gi);
+  expect(count).toBeGreaterThan(20);
+  await expect(status(desk)).toHaveText(`– of ${count}`, { timeout: 60_000 });
+  const { page } = desk;
+  const list = page.getByRole('list', { name: 'Matches' });
+  await expect(list.getByRole('listitem').first()).toContainText('groyne');
+  await page.keyboard.press('Enter');
+  await expect(status(desk)).toHaveText(`1 of ${count}`);
+  const current = page.locator('.hit.current');
+  await expect(current).toHaveCount(1);
+  await expect(current).toBeInViewport();
+  const first = await field(desk).inputValue();
+  await page.keyboard.press('Shift+Enter');
+  await expect(status(desk)).toHaveText(`${count} of ${count}`);
+  await expect(field(desk)).not.toHaveValue(first);
+  // The map shows where they are.
+  const copper = await page
+    .locator('stylet-document-map canvas')
+    .evaluate((canvas: HTMLCanvasElement) => {
+      const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height);
+      let pixels = 0;
+      for (let i = 0; i < data.length; i += 4)
+        if (data[i] === 180 && data[i + 1] === 80 && data[i + 2] === 26) pixels++;
+      return pixels;
+    });
+  expect(copper).toBeGreaterThan(100);
+  await page.keyboard.press('Escape');
+  await expect(page.locator('.hit')).toHaveCount(0);
+  await page.getByLabel('Back', { exact: true }).click();
+  await expect(field(desk)).toHaveValue('i');
+});
+
+test('phrases, whole words, case, and what must not be on the page', async ({
+  desk,
+  deck,
+  deckPdf,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  const { page } = desk;
+  const counts = async (words: string, pattern: RegExp): Promise<void> => {
+    await find(desk, words);
+    const count = countIn(deckPdf, pattern);
+    await expect(status(desk)).toHaveText(count === 0 ? 'None' : `– of ${count}`);
+  };
+  await counts('"the tide"', /the tide/gi);
+  await counts('tide', /tide/gi);
+  await page.getByRole('button', { name: 'Whole words' }).click();
+  await counts('tide', /\btide\b/gi);
+  await page.getByRole('button', { name: 'Same case' }).click();
+  await counts('Tide', /\bTide\b/g);
+  await counts('"no such words anywhere"', /no such words anywhere/g);
+  await page.getByRole('button', { name: 'Whole words' }).click();
+  await page.getByRole('button', { name: 'Same case' }).click();
+  await find(desk, 'overview -waves');
+  await expect(status(desk)).toHaveText('None');
+});

@@ -1,0 +1,151 @@
+import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
+import { parseQuery, type FindQuery } from '@stylet/core/find';
+import { pageView, transformBox } from '@stylet/core/geometry';
+import { Cancelled } from '../../../workers/worker-client';
+import type { FoundMatch } from '../../../workers/protocol';
+import { PageSource } from '../pages/page-source';
+import { ViewState } from '../pages/view-state';
+
+/** Typing that goes on is waited for, in ms. */
+const TYPES = 180;
+/** What was found meanwhile shows every so often, in ms. */
+const SHOWS = 120;
+
+/** A match in the document: its page, and its place among those of that page. */
+export interface FoundInDocument extends FoundMatch {
+  readonly pageIndex: number;
+  readonly at: number;
+}
+
+/** Finds words in the open document, page by page from the one in view on. */
+@Injectable()
+export class Finding {
+  private readonly source = inject(PageSource);
+  private readonly view = inject(ViewState);
+  readonly isOpen = signal(false);
+  readonly typed = signal('');
+  readonly keepsCase = signal(false);
+  readonly wholeWords = signal(false);
+  private readonly pages = signal<ReadonlyMap<number, readonly FoundInDocument[]>>(new Map());
+  /** How many pages have been searched. */
+  readonly searched = signal(0);
+  private readonly chosen = signal<FoundInDocument | undefined>(undefined);
+  private isUnderWay = false;
+
+  readonly query = computed(() =>
+    this.isOpen()
+      ? parseQuery(this.typed(), { keepsCase: this.keepsCase(), wholeWords: this.wholeWords() })
+      : undefined,
+  );
+  /** All matches found so far, in the order of the pages. */
+  readonly matches = computed<readonly FoundInDocument[]>(() =>
+    [...this.pages().entries()].sort(([a], [b]) => a - b).flatMap(([, found]) => found),
+  );
+  /** The match that is shown, by its place among all; -1 for none. */
+  readonly current = computed(() => {
+    const chosen = this.chosen();
+    return chosen
+      ? this.matches().findIndex((m) => m.pageIndex === chosen.pageIndex && m.at === chosen.at)
+      : -1;
+  });
+  readonly isDone = computed(() => this.searched() >= this.view.pages().length);
+
+  constructor() {
+    effect((onCleanup) => {
+      const query = this.query();
+      const asking = new AbortController();
+      untracked(() => this.reset());
+      const timer = setTimeout(() => query && void this.run(query, asking.signal), TYPES);
+      onCleanup(() => {
+        clearTimeout(timer);
+        asking.abort();
+      });
+    });
+    inject(DestroyRef).onDestroy(() => this.isOpen.set(false));
+  }
+
+  open(): void {
+    this.isOpen.set(true);
+  }
+
+  close(): void {
+    this.isOpen.set(false);
+  }
+
+  /** The matches on a page. */
+  on(pageIndex: number): readonly FoundInDocument[] {
+    return this.pages().get(pageIndex) ?? [];
+  }
+
+  isCurrent({ pageIndex, at }: FoundInDocument): boolean {
+    const chosen = this.chosen();
+    return chosen?.pageIndex === pageIndex && chosen.at === at;
+  }
+
+  /** Shows the next match, or the one before; round the ends. From nowhere, the first from the page in view on. */
+  step(by: 1 | -1): void {
+    const matches = this.matches();
+    if (matches.length === 0) return;
+    const from = this.current();
+    const here = this.view.currentPage();
+    const first = matches.findIndex(({ pageIndex }) => pageIndex >= here);
+    const next =
+      from >= 0
+        ? from + by
+        : by > 0
+          ? Math.max(0, first)
+          : (first < 0 ? matches.length : first) - 1;
+    this.show(matches[(next + matches.length) % matches.length]);
+  }
+
+  show(match: FoundInDocument): void {
+    // Back leads to where the search began.
+    if (!this.isUnderWay) this.view.remember();
+    this.isUnderWay = true;
+    this.chosen.set(match);
+    const page = this.view.pages()[match.pageIndex];
+    const view = pageView(page.width, page.height, page.rotation, 1);
+    const shown = match.boxes.map((box) => transformBox(view, box));
+    this.view.reveal(
+      match.pageIndex,
+      Math.min(...shown.map(({ y0 }) => y0)),
+      Math.max(...shown.map(({ y1 }) => y1)),
+    );
+  }
+
+  private reset(): void {
+    this.pages.set(new Map());
+    this.searched.set(0);
+    this.chosen.set(undefined);
+    this.isUnderWay = false;
+  }
+
+  private async run(query: FindQuery, signal: AbortSignal): Promise<void> {
+    const pages = this.view.pages();
+    const start = this.view.currentPage();
+    const found = new Map<number, readonly FoundInDocument[]>();
+    let read = 0;
+    let shown = performance.now();
+    const search = async (step: number): Promise<void> => {
+      const pageIndex = (start + step) % pages.length;
+      const matches = await this.source.find(pages[pageIndex].sourceIndex, query, signal);
+      if (signal.aborted) throw new Cancelled('something else is looked for');
+      if (matches.length > 0)
+        found.set(
+          pageIndex,
+          matches.map((match, at) => ({ ...match, pageIndex, at })),
+        );
+      read++;
+      if (read < pages.length && performance.now() - shown < SHOWS) return;
+      shown = performance.now();
+      this.pages.set(new Map(found));
+      this.searched.set(read);
+    };
+    try {
+      for (let step = 0; step < pages.length; step += 2)
+        await Promise.all([search(step), ...(step + 1 < pages.length ? [search(step + 1)] : [])]);
+    } catch (error) {
+      if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
+    }
+  }
+}
