@@ -270,3 +270,30 @@ test('links of the file are led elsewhere and removed, for good with the export'
   await card(desk).getByRole('button', { name: 'Remove' }).click();
   await expect(page.locator('.link')).toHaveCount(4);
 });
+
+test('an area of a page, whatever is there, leads to an address', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  const { page } = desk;
+  await page.keyboard.press('s');
+  await desk.pen([
+    await desk.spot(1, 400, 200, SLIDE),
+    await desk.spot(1, 500, 240, SLIDE),
+    await desk.spot(1, 600, 280, SLIDE),
+  ]);
+  await page.getByLabel('Make a link of this area').click();
+  await page.getByRole('radio', { name: 'Address' }).click();
+  await page.getByRole('textbox', { name: 'Address' }).fill('https://tidewater.example/tables');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await desk.saved();
+  const [made] = await links(instance, deck);
+  const [x0, y0, , , , , x1, y1] = (made as { quads?: number[][] }).quads![0];
+  expect([x0, y0, x1, y1].map(Math.round)).toEqual([400, 200, 600, 280]);
+  await read(desk);
+  const at = await desk.spot(1, 500, 240, SLIDE);
+  await page.mouse.click(at.x, at.y);
+  await expect(page.getByRole('dialog', { name: 'Open this address?' })).toContainText('tables');
+});

@@ -42,6 +42,9 @@ await page.locator('stylet-document-card').first().waitFor();
 await page.waitForTimeout(1500);
 await shoot('library');
 
+await page.getByRole('link', { name: 'Keywords' }).click();
+await shoot('keywords');
+
 await open('Waves and tides', '16');
 await shoot('desk');
 await page.getByRole('button', { name: 'Export' }).click();
@@ -151,4 +154,22 @@ await page.mouse.move(map.x + 10, map.y + map.height * 0.55);
 await page.waitForTimeout(600);
 await shoot('index');
 await undoAll();
+
+await page.keyboard.press('Control+f');
+await page.getByLabel('Find in this document').fill('“rip channel”');
+await page.mouse.move(640, 700);
+await page.waitForTimeout(6000);
+await page.keyboard.press('Enter');
+await shoot('find');
+await page.keyboard.press('Escape');
+
+await open('Waves and tides', '2');
+await page.getByRole('radio', { name: 'Read' }).click();
+await page.getByRole('button', { name: 'To page 24' }).hover();
+await page.waitForTimeout(900);
+await shoot('link');
+await page.mouse.move(640, 700);
+await page.getByRole('button', { name: 'More for the Index' }).click();
+await page.getByRole('menuitem', { name: 'What I have read' }).click();
+await shoot('coverage');
 await browser.close();

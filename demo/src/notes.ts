@@ -36,6 +36,7 @@ export class Notes {
   readonly effects: Effect[] = [];
   private order: string | undefined;
   private seed = 1;
+  private written: { pageId: string; ids: string[]; at: Point } | undefined;
 
   constructor(
     private readonly document: StyletDocument,
@@ -53,7 +54,40 @@ export class Notes {
     pen = fineliner(INK.ironGall),
     typeface: Typeface = 'EMSFelix',
   ): this {
-    return this.draw(page, pathsOfText(words, { x, y, size, typeface }), pen);
+    const before = this.effects.length;
+    this.draw(page, pathsOfText(words, { x, y, size, typeface }), pen);
+    const ids = this.effects
+      .slice(before)
+      .flatMap((effect) => (effect.type === 'annotation.add' ? effect.annotation.id : []));
+    const pageId = this.document.pages[page - 1].id;
+    this.written = { pageId, ids, at: { x, y: y - size } };
+    return this;
+  }
+
+  /** Hangs a keyword on what was written last. */
+  keyword(word: string): this {
+    const { pageId, ids, at } = this.written!;
+    this.effects.push({
+      type: 'landmark.add',
+      landmark: {
+        kind: 'keyword',
+        id: newId(),
+        place: { pageId, ...at },
+        word,
+        annotationIds: ids,
+        created: this.at,
+      },
+    });
+    return this;
+  }
+
+  bookmark(page: number, title: string): this {
+    const place = { pageId: this.document.pages[page - 1].id };
+    this.effects.push({
+      type: 'landmark.add',
+      landmark: { kind: 'bookmark', id: newId(), place, title, created: this.at },
+    });
+    return this;
   }
 
   draw(page: number, paths: readonly (readonly Point[])[], pen: Pen): this {
@@ -130,8 +164,11 @@ export async function writeOnDeck(notes: Notes, find: FindWords, putIn: PutIn): 
     .picture(transect, photo, 'Tide gauge.jpg', 66, 386, 168)
     .picture(transect, profile, 'Beach profile.svg', 420, 404, 250)
     .text(transect, 'gauge at low water, 06:40', 252, 420, 21)
+    .keyword('tide gauge')
     .draw(transect, arrow({ x: 250, y: 430 }, { x: 118, y: 462 }), fineliner(INK.ironGall))
-    .text(transect, 'lost 0.6 m in one storm', 476, 428, 21, nib(INK.madder));
+    .text(transect, 'lost 0.6 m in one storm', 476, 428, 21, nib(INK.madder))
+    .keyword('storm erosion')
+    .bookmark(transect, 'For the report');
   notes
     .highlight(shoaling, '#ffe27a', await find(shoaling, 'feels the bed'))
     .highlight(shoaling, '#ffe27a', await find(shoaling, 'and slows down.'))
@@ -153,7 +190,8 @@ export async function writeInHandbook(notes: Notes, find: FindWords): Promise<vo
   const lines = await find(16, '');
   notes
     .highlight(16, '#bde8b2', lines)
-    .text(16, 'try this on transect B', 250, 60, 22, nib(INK.madder));
+    .text(16, 'try this on transect B', 250, 60, 22, nib(INK.madder))
+    .keyword('transect B');
 }
 
 /** The reviewer's marks on the paper. */
@@ -161,6 +199,7 @@ export async function writeOnPaper(notes: Notes, find: FindWords): Promise<void>
   notes
     .highlight(1, '#ffe27a', await find(1, ''))
     .text(1, 'which survey?', 430, 60, 22, nib(INK.madder))
+    .keyword('storm erosion')
     .draw(1, [ring({ x: 160, y: 92 }, 108, 20)], fineliner(INK.madder));
 }
 

@@ -4,6 +4,7 @@ import {
   documentSummarySchema,
   pictureFactsSchema,
   type PictureFacts,
+  type ReadingReport,
   type StyletDocument,
 } from '@stylet/core/api';
 import { newId, type Effect } from '@stylet/core/document';
@@ -26,12 +27,14 @@ interface DemoDocument {
   readonly title: string;
   readonly make: () => Promise<Uint8Array>;
   readonly annotate: (notes: Notes, find: FindWords, putIn: PutIn) => Promise<void>;
+  /** So many of its pages have been read. */
+  readonly pagesRead: number;
 }
 
 const documents: readonly DemoDocument[] = [
-  { title: 'Dune migration (review)', make: makePaper, annotate: writeOnPaper },
-  { title: 'Field handbook', make: makeHandbook, annotate: writeInHandbook },
-  { title: 'Waves and tides', make: makeDeck, annotate: writeOnDeck },
+  { title: 'Dune migration (review)', make: makePaper, annotate: writeOnPaper, pagesRead: 4 },
+  { title: 'Field handbook', make: makeHandbook, annotate: writeInHandbook, pagesRead: 58 },
+  { title: 'Waves and tides', make: makeDeck, annotate: writeOnDeck, pagesRead: 27 },
 ];
 
 /** Brings the demo documents into a running server, unless they are there. */
@@ -41,7 +44,7 @@ async function seed(address: string): Promise<void> {
       .parse(await fetchJson(`${address}/api/documents`))
       .documents.map(({ title }) => title),
   );
-  for (const { title, make, annotate } of documents) {
+  for (const { title, make, annotate, pagesRead } of documents) {
     if (there.has(title)) continue;
     const pdf = await make();
     const form = new FormData();
@@ -54,6 +57,7 @@ async function seed(address: string): Promise<void> {
     const putIn: PutIn = (file, name) => putInto(address, file, name);
     await annotate(notes, (page, words) => find(pdf, page, words), putIn);
     await send(address, document, notes.effects);
+    await read(address, document, pagesRead);
     console.log(
       `Brought in “${title}”: ${document.pageCount} pages, ${notes.effects.length} annotations`,
     );
@@ -94,6 +98,20 @@ async function send(
       body: JSON.stringify({ operations }),
     });
   }
+}
+
+/** The first pages have been seen; one begins again at the first. */
+async function read(address: string, { id, pages }: StyletDocument, count: number): Promise<void> {
+  const report: ReadingReport = {
+    place: { pageId: pages[0].id, share: 0 },
+    seen: pages.slice(0, count).map((page) => page.id),
+  };
+  const reply = await fetch(`${address}/api/documents/${id}/reading`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(report),
+  });
+  if (!reply.ok) throw new Error(`What was read could not be kept: ${await reply.text()}`);
 }
 
 async function fetchJson(url: string, init?: RequestInit): Promise<unknown> {

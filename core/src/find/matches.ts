@@ -1,7 +1,7 @@
 import type { FindQuery } from './query';
 import type { Searchable } from './searchable';
 
-/** A match: the words it touches, in order, and what stands around it. */
+/** A match: the words it touches, in order, and what stands there and around it. */
 export interface Match {
   readonly words: readonly number[];
   readonly before: string;
@@ -14,7 +14,7 @@ const AROUND = 48;
 
 /** The matches on a page, in the order of its text; none unless all terms are there and nothing that must not. */
 export function matchesOn(
-  { text, words }: Searchable,
+  { text, source, from, words }: Searchable,
   { terms, without, options }: FindQuery,
 ): Match[] {
   const places = (term: string): number[] => placesOf(text, term, options.wholeWords);
@@ -26,10 +26,16 @@ export function matchesOn(
     .sort((a, b) => a.start - b.start || b.end - a.end)
     .map(({ start, end }) => ({
       words: [...new Set(words.subarray(start, end))].filter((word) => word >= 0),
-      before: text.slice(Math.max(0, start - AROUND), start),
-      match: text.slice(start, end),
-      after: text.slice(end, end + AROUND),
+      ...around(source, from[start], from[end] ?? source.length),
     }));
+}
+
+function around(source: string, start: number, end: number): Omit<Match, 'words'> {
+  return {
+    before: source.slice(Math.max(0, start - AROUND), start),
+    match: source.slice(start, end),
+    after: source.slice(end, end + AROUND),
+  };
 }
 
 function placesOf(text: string, term: string, wholeWords: boolean): number[] {

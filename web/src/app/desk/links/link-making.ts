@@ -68,6 +68,11 @@ export class LinkMaking {
     if (pageId && box) await this.make(pageId, [quadOf(box)], '');
   }
 
+  /** An area of a page leads somewhere. */
+  async fromArea(page: Page, area: Box): Promise<void> {
+    await this.make(page.id, [quadOf(area)], '');
+  }
+
   /** A link of the page leads somewhere else: one made here, or one that the file came with. */
   async leadElsewhere(link: PageLink, page: Page): Promise<void> {
     const own = this.ownAt(link, page);

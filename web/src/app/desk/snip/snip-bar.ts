@@ -4,6 +4,7 @@ import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { MatTooltipModule } from '@angular/material/tooltip';
+import { LinkMaking } from '../links/link-making';
 import { OpenDocuments, type OpenElsewhere } from '../open-documents';
 import { Snipping, type Snip } from './snipping';
 
@@ -26,7 +27,14 @@ export class SnipBar {
   protected readonly snipping = inject(Snipping);
   private readonly snackBar = inject(MatSnackBar);
   private readonly documents = inject(OpenDocuments);
+  private readonly links = inject(LinkMaking);
   protected readonly elsewhere = this.documents.elsewhere;
+
+  protected makeLink(): void {
+    const { page, area } = this.snip();
+    this.snipping.current.set(undefined);
+    void this.links.fromArea(page, area.box);
+  }
 
   protected async putInto(document: OpenElsewhere): Promise<void> {
     const { picture } = this.snip();
