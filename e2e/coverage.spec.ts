@@ -13,7 +13,7 @@ test('what was read, annotated and bookmarked is shown by chapter, and leads on'
   await page.keyboard.press('b');
   await desk.saved();
   await page.waitForTimeout(2000);
-  await page.getByRole('button', { name: 'More for the Index' }).click();
+  await page.getByRole('button', { name: 'Further actions' }).click();
   await page.getByRole('menuitem', { name: 'What I have read' }).click();
   const dialog = page.getByRole('dialog');
   await expect(dialog).toContainText('2 of 48 seen · 1 bookmarked');

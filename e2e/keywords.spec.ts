@@ -38,3 +38,27 @@ test('keywords of all documents are listed, found, and lead to their places', as
   await expect(page.getByLabel('Page, by label or number')).toHaveValue('1');
   expect(handbook).not.toBe(deck);
 });
+
+test('a page gets a keyword, which leads to it from the Index and comes back from the export', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  const { page } = desk;
+  await desk.open(instance.url, deck);
+  await desk.goTo('9');
+  await page.getByRole('button', { name: 'Further actions' }).click();
+  await page.getByRole('menuitem', { name: 'Keyword for this page' }).click();
+  await page.getByRole('textbox', { name: 'Keyword' }).fill('swell');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await desk.saved();
+  const reply = await fetch(`${instance.url}/api/documents/${deck}/export`);
+  const again = await instance.bringIn(new Uint8Array(await reply.arrayBuffer()), 'Again.pdf');
+  await desk.open(instance.url, again);
+  await page
+    .locator('stylet-index-panel .row')
+    .filter({ hasText: /^\s*swell/ })
+    .locator('.entry')
+    .click();
+  await expect(page.getByLabel('Page, by label or number')).toHaveValue('9');
+});

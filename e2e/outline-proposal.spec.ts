@@ -35,7 +35,7 @@ test('what is proposed for a document with an outline says that it takes its pla
 }) => {
   await desk.open(instance.url, deck);
   const { page } = desk;
-  await page.getByRole('button', { name: 'More for the Index' }).click();
+  await page.getByRole('button', { name: 'Further actions' }).click();
   await page.getByRole('menuitem', { name: 'Outline from the headings' }).click();
   const dialog = page.getByRole('dialog');
   await expect(dialog).toContainText('They take the place of the 46 entries there are');

@@ -169,7 +169,7 @@ await page.getByRole('button', { name: 'To page 24' }).hover();
 await page.waitForTimeout(900);
 await shoot('link');
 await page.mouse.move(640, 700);
-await page.getByRole('button', { name: 'More for the Index' }).click();
+await page.getByRole('button', { name: 'Further actions' }).click();
 await page.getByRole('menuitem', { name: 'What I have read' }).click();
 await shoot('coverage');
 await browser.close();

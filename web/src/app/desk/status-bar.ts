@@ -1,15 +1,23 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatIconModule } from '@angular/material/icon';
+import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { LandmarkActions } from './index/landmark-actions';
-import { findPage } from './pages/layout';
+import { arrangements, findPage, type Arrangement } from './pages/layout';
 import { ViewState } from './pages/view-state';
 import { syncFeature } from './sync/sync.reducer';
 
+const arrangementWords: Readonly<Record<Arrangement, string>> = {
+  one: 'One below the other',
+  two: 'Two side by side',
+  twoAfterCover: 'Two side by side, the cover alone',
+  fitting: 'As many as fit',
+};
+
 @Component({
   selector: 'stylet-status-bar',
-  imports: [MatIconModule, MatTooltipModule],
+  imports: [MatIconModule, MatMenuModule, MatTooltipModule],
   templateUrl: './status-bar.html',
   styleUrl: './status-bar.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -31,6 +39,14 @@ export class StatusBar {
     return this.label() === String(number) ? `of ${total}` : `page ${number} of ${total}`;
   });
   protected readonly percent = computed(() => Math.round(this.view.zoom() * 100));
+
+  protected readonly arrangements = arrangements;
+  protected readonly arrangementWords = arrangementWords;
+
+  protected async toggleFullScreen(): Promise<void> {
+    if (document.fullscreenElement) await document.exitFullscreen();
+    else await document.documentElement.requestFullscreen();
+  }
 
   protected goTo(field: HTMLInputElement): void {
     const index = findPage(this.view.pages(), field.value);

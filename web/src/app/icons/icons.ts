@@ -2,6 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { MatIconRegistry } from '@angular/material/icon';
 import { DomSanitizer } from '@angular/platform-browser';
 import add from '@material-symbols/svg-400/outlined/add.svg';
+import arrangement from '@material-symbols/svg-400/outlined/view_column_2.svg';
 import arrowBack from '@material-symbols/svg-400/outlined/arrow_back.svg';
 import arrowForward from '@material-symbols/svg-400/outlined/arrow_forward.svg';
 import check from '@material-symbols/svg-400/outlined/check.svg';
@@ -72,6 +73,7 @@ const drawings = {
   pictures,
   links,
   shapes,
+  arrangement,
   arrowBack,
   arrowForward,
   camera,

@@ -2,7 +2,8 @@ import { Injectable, computed, inject, signal } from '@angular/core';
 import { movedWithin, nextAlong, onNextLine, type Margins } from '@stylet/core/close-up';
 import type { Box } from '@stylet/core/geometry';
 import { linePitch } from '@stylet/core/text';
-import { PIXELS_PER_POINT, shownSize } from '../pages/layout';
+import { PIXELS_PER_POINT } from '../pages/layout';
+import { shownSize } from '../pages/page-geometry';
 import { PageSource } from '../pages/page-source';
 import { ViewState } from '../pages/view-state';
 

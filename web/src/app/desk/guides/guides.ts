@@ -51,9 +51,8 @@ export class Guides {
     const placed = view.layout().pages[index];
     if (!page || !placed) return;
     const { width, height } = view.size();
-    const sheet = Math.max(width, view.layout().width);
     const at = {
-      x: (view.left() + width / 2 - (sheet - placed.width) / 2) / this.scale(),
+      x: (view.left() + width / 2 - view.inset() - placed.left) / this.scale(),
       y: (view.top() + height / 2 - placed.top) / this.scale(),
     };
     this.laid.update((laid) => [...laid, { kind, pageId: page.id, at, angle: 0 }]);

@@ -30,6 +30,7 @@ import { IndexFilterMenu } from './index-filter-menu';
 import { facetsOf, isUnrestricted, restrictedTo } from './index-restriction';
 import { allRowsOf, countsOf, indexKinds, rowsOf, type IndexRow } from './index-rows';
 import { LandmarkActions, type OutlinePlace } from './landmark-actions';
+import { LandmarksFrom } from './landmarks-from';
 import { outlinePlaceAt } from './outline-place';
 import { OutlineProposal } from './outline-proposal';
 import { WritingPicture } from './writing-picture';
@@ -66,6 +67,7 @@ export class IndexPanel {
   private readonly selected = inject(SelectionActions);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   protected readonly actions = inject(LandmarkActions);
+  protected readonly landmarksFrom = inject(LandmarksFrom);
   protected readonly proposal = inject(OutlineProposal);
   protected readonly coverage = inject(CoverageChart);
   protected readonly filter = inject(IndexFilter);

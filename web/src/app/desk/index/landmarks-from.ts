@@ -4,15 +4,17 @@ import { MatSnackBar } from '@angular/material/snack-bar';
 import type { Place } from '@stylet/core/document';
 import { AnnotationSelection } from '../lasso/annotation-selection';
 import { boundsOfAnnotation } from '../pages/drawing';
+import { ViewState } from '../pages/view-state';
 import { TextSelection } from '../selection/text-selection';
 import { LandmarkActions } from './landmark-actions';
 
-/** Makes entries of the outline and keywords of what is selected: words, or handwriting. */
+/** Makes entries of the outline and keywords of what is selected, words or handwriting, or of a page. */
 @Injectable()
 export class LandmarksFrom {
   private readonly actions = inject(LandmarkActions);
   private readonly text = inject(TextSelection);
   private readonly annotations = inject(AnnotationSelection);
+  private readonly view = inject(ViewState);
   private readonly dialog = inject(MatDialog);
   private readonly snackBar = inject(MatSnackBar);
 
@@ -45,6 +47,14 @@ export class LandmarksFrom {
     const hint = 'What is selected shows in the Index as it is. Words are found by search.';
     const words = await this.ask('Keyword', hint, 'Words, if you like');
     if (place && words !== undefined) this.actions.addKeyword(words, place, ids);
+  }
+
+  /** The page in view gets a keyword. */
+  async keywordForPage(): Promise<void> {
+    const page = this.view.pages()[this.view.currentPage()];
+    const hint = `It hangs on page ${page?.label ?? ''} and leads there from the Index.`;
+    const words = await this.ask('Keyword for this page', hint, 'Keyword');
+    if (page && words?.trim()) this.actions.addKeyword(words, { pageId: page.id });
   }
 
   private async ask(title: string, hint: string, label: string): Promise<string | undefined> {

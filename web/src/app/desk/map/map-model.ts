@@ -11,7 +11,7 @@ import {
   type Place,
 } from '@stylet/core/document';
 import { boundsOfAnnotation } from '../pages/drawing';
-import { shownSize } from '../pages/layout';
+import { shownSize } from '../pages/page-geometry';
 
 /** A document from top to bottom, as shares of its height: where pages begin, and where the last ends. */
 export interface MapScale {

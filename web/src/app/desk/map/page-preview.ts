@@ -10,7 +10,7 @@ import {
 } from '@angular/core';
 import type { Page } from '@stylet/core/api';
 import { Cancelled } from '../../../workers/worker-client';
-import { shownSize } from '../pages/layout';
+import { shownSize } from '../pages/page-geometry';
 import { PageSource } from '../pages/page-source';
 
 /** Width of a preview, in CSS pixels. */

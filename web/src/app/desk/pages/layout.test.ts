@@ -1,5 +1,16 @@
 import type { Page } from '@stylet/core/api';
-import { GAP, PIXELS_PER_POINT, clampZoom, findPage, fittingZoom, layOut, pageAt } from './layout';
+import fc from 'fast-check';
+import {
+  GAP,
+  PIXELS_PER_POINT,
+  arrangements,
+  clampZoom,
+  findPage,
+  fittingZoom,
+  layOut,
+  pageAt,
+  type Arrangement,
+} from './layout';
 
 const page = (label: string, width = 600, height = 800, rotation: 0 | 90 = 0): Page => ({
   id: label,
@@ -13,6 +24,7 @@ const book = [page('i'), page('ii'), page('1'), page('2', 600, 800, 90), page('A
 
 test('100 % is true size: CSS has 96 pixels to the inch, PDF 72 points', () => {
   expect(layOut([page('1')], 1).pages[0]).toEqual({
+    left: GAP,
     top: GAP,
     width: 800,
     height: 800 * PIXELS_PER_POINT,
@@ -41,12 +53,63 @@ test('the page at a height is found at every height', () => {
   }
 });
 
-test('fitting fills the width or shows the whole page, within 25–800 %', () => {
+test('fitting fills the width or shows the whole page, within 10–800 %', () => {
   const view = { width: 1000, height: 700 };
   expect(layOut(book, fittingZoom(book, 0, view, 'width')).width).toBeCloseTo(1000);
   const byPage = layOut([book[0]], fittingZoom(book, 0, view, 'page')).pages[0];
   expect(byPage.height).toBeCloseTo(700 - 2 * GAP);
-  expect([clampZoom(0.01), clampZoom(99)]).toEqual([0.25, 8]);
+  expect([clampZoom(0.01), clampZoom(99)]).toEqual([0.1, 8]);
+});
+
+test('pages lie side by side: two, two after a cover, or as many as fit', () => {
+  const rows = (arrangement: Arrangement, room = 0): number[][] =>
+    layOut(book, 0.75, arrangement, room).rows.map(({ first, last }) => [first, last]);
+  expect(rows('one')).toHaveLength(5);
+  expect(rows('two')).toEqual([
+    [0, 1],
+    [2, 3],
+    [4, 4],
+  ]);
+  expect(rows('twoAfterCover')).toEqual([
+    [0, 0],
+    [1, 2],
+    [3, 4],
+  ]);
+  // The widest is 800 pixels; three and their gaps need 2,480.
+  expect(rows('fitting', 2479)).toHaveLength(3);
+  expect(rows('fitting', 2480)).toHaveLength(2);
+});
+
+test('no two pages overlap, however they are laid out', () => {
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...arrangements),
+      fc.double({ min: 0.1, max: 2, noNaN: true }),
+      fc.integer({ min: 200, max: 4000 }),
+      (arrangement, zoom, room) => {
+        const layout = layOut(book, zoom, arrangement, room);
+        layout.pages.forEach((a, i) => {
+          expect(a.left).toBeGreaterThanOrEqual(GAP - 1e-6);
+          expect(a.left + a.width).toBeLessThanOrEqual(layout.width - GAP + 1e-6);
+          expect(pageAt(layout, a.top, a.left)).toBe(i);
+          layout.pages.slice(i + 1).forEach((b) => {
+            const isBeside = a.left + a.width < b.left || b.left + b.width < a.left;
+            expect(isBeside || a.top + a.height < b.top).toBe(true);
+          });
+        });
+      },
+    ),
+  );
+});
+
+test('fitting fits the widest row, or the height', () => {
+  const view = { width: 1000, height: 700 };
+  for (const arrangement of ['two', 'twoAfterCover'] as const) {
+    const zoom = fittingZoom(book, 0, view, 'width', arrangement);
+    expect(layOut(book, zoom, arrangement).width).toBeCloseTo(1000);
+  }
+  const zoom = fittingZoom(book, 0, view, 'height');
+  expect(layOut(book, zoom).pages[0].height).toBeCloseTo(700 - 2 * GAP);
 });
 
 test('a page is found by its label first, by its number else', () => {

@@ -1,81 +1,166 @@
 import type { Page } from '@stylet/core/api';
+import { shownSize } from './page-geometry';
 
 /** CSS pixels a point at 100 %: true size on a screen of 96 pixels to the inch. */
 export const PIXELS_PER_POINT = 96 / 72;
-export const SMALLEST_ZOOM = 0.25;
+export const SMALLEST_ZOOM = 0.1;
 export const LARGEST_ZOOM = 8;
 /** Room between pages and round them, in pixels. */
 export const GAP = 20;
 
-/** Where a page is shown in the column of pages, in CSS pixels. */
+/** How pages lie beside each other: one, two (the first alone, as a cover, or not), or as many as fit. */
+export const arrangements = ['one', 'two', 'twoAfterCover', 'fitting'] as const;
+export type Arrangement = (typeof arrangements)[number];
+
+/** Where a page is shown among all pages, in CSS pixels. */
 export interface Placed {
+  readonly left: number;
   readonly top: number;
   readonly width: number;
   readonly height: number;
 }
 
-/** All pages one below the other. */
+/** Pages beside each other: the indexes of the first and the last, and where the row begins. */
+interface Row {
+  readonly first: number;
+  readonly last: number;
+  readonly top: number;
+}
+
+/** All pages, in rows one below the other. */
 export interface Layout {
   readonly zoom: number;
   readonly pages: readonly Placed[];
+  readonly rows: readonly Row[];
   readonly width: number;
   readonly height: number;
 }
 
-/** Width and height of a page as shown, in points. */
-export function shownSize(page: Page): { width: number; height: number } {
-  return page.rotation % 180 === 0
-    ? { width: page.width, height: page.height }
-    : { width: page.height, height: page.width };
-}
-
-export function layOut(pages: readonly Page[], zoom: number): Layout {
+/** Lays pages out; `room` is the width of the view, which matters where as many go in a row as fit. */
+export function layOut(
+  pages: readonly Page[],
+  zoom: number,
+  arrangement: Arrangement = 'one',
+  room = 0,
+): Layout {
   const scale = zoom * PIXELS_PER_POINT;
-  let top = GAP;
-  let width = 0;
-  const placed = pages.map((page) => {
-    const size = shownSize(page);
-    const place = { top, width: size.width * scale, height: size.height * scale };
-    top += place.height + GAP;
-    width = Math.max(width, place.width);
-    return place;
+  const sizes = pages.map((page) => {
+    const { width, height } = shownSize(page);
+    return { width: width * scale, height: height * scale };
   });
-  return { zoom, pages: placed, width: width + 2 * GAP, height: top };
+  const grouped = rowsOf(sizes, arrangement, room);
+  const widths = grouped.map(({ first, last }) => widthOf(sizes, first, last));
+  const width = widths.reduce((most, one) => Math.max(most, one), 0);
+  const placed: Placed[] = [];
+  const rows: Row[] = [];
+  let top = GAP;
+  grouped.forEach(({ first, last }, row) => {
+    // A full row is in the middle; a last one that is not full begins where the first does.
+    const isShort = arrangement === 'fitting' && row > 0 && row === grouped.length - 1;
+    const own = isShort ? Math.max(widths[0], widths[row]) : widths[row];
+    let left = GAP + (width - own) / 2;
+    let height = 0;
+    for (let i = first; i <= last; i++) {
+      placed.push({ left, top, width: sizes[i].width, height: sizes[i].height });
+      left += sizes[i].width + GAP;
+      height = Math.max(height, sizes[i].height);
+    }
+    rows.push({ first, last, top });
+    top += height + GAP;
+  });
+  return { zoom, pages: placed, rows, width: width + 2 * GAP, height: top };
 }
 
-/** Index of the last page that starts at or above `y`; 0 before the first. */
-export function pageAt(layout: Layout, y: number): number {
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** Which pages stand beside each other. */
+function rowsOf(
+  sizes: readonly Size[],
+  arrangement: Arrangement,
+  room: number,
+): { first: number; last: number }[] {
+  const across = acrossIn(sizes, arrangement, room);
+  const rows: { first: number; last: number }[] = [];
+  let first = 0;
+  while (first < sizes.length) {
+    const count = first === 0 && arrangement === 'twoAfterCover' ? 1 : across;
+    const last = Math.min(sizes.length, first + count) - 1;
+    rows.push({ first, last });
+    first = last + 1;
+  }
+  return rows;
+}
+
+function acrossIn(sizes: readonly Size[], arrangement: Arrangement, room: number): number {
+  if (arrangement === 'one') return 1;
+  if (arrangement !== 'fitting') return 2;
+  const widest = sizes.reduce((most, { width }) => Math.max(most, width), 1);
+  return Math.max(1, Math.floor((room - GAP) / (widest + GAP)));
+}
+
+/** Of pages beside each other, with the gaps between them. */
+function widthOf(sizes: readonly Size[], first: number, last: number): number {
+  let width = (last - first) * GAP;
+  for (let i = first; i <= last; i++) width += sizes[i].width;
+  return width;
+}
+
+/** How far the pages stand in from the left of what scrolls, which is never narrower than the view. */
+export const insetOf = ({ width }: Layout, room: number): number => Math.max(0, room - width) / 2;
+
+/** The last row that starts at or above `y`; the first before that. */
+function rowAt({ rows }: Layout, y: number): Row | undefined {
   let low = 0;
-  let high = layout.pages.length - 1;
+  let high = rows.length - 1;
   while (low < high) {
     const middle = (low + high + 1) >> 1;
-    if (layout.pages[middle].top <= y) low = middle;
+    if (rows[middle].top <= y) low = middle;
     else high = middle - 1;
   }
-  return low;
+  return rows[low];
+}
+
+/** The page at a height, the first of its row; with `x` the last of the row that begins at or before that. */
+export function pageAt(layout: Layout, y: number, x = -Infinity): number {
+  const row = rowAt(layout, y);
+  if (!row) return 0;
+  let page = row.first;
+  while (page < row.last && layout.pages[page + 1].left <= x) page++;
+  return page;
 }
 
 /** Indexes of the pages that show between two heights: first and last, both included. */
 export function pagesBetween(layout: Layout, from: number, to: number): [number, number] {
-  return [pageAt(layout, from), pageAt(layout, to)];
+  return [pageAt(layout, from), pageAt(layout, to, Infinity)];
 }
 
 export const clampZoom = (zoom: number): number =>
   Math.min(LARGEST_ZOOM, Math.max(SMALLEST_ZOOM, zoom));
 
-/** The zoom at which the widest page fills the width, or the page in view the whole window. */
+/** The zoom at which the widest row fills the width, or the page in view the height, or both fit. */
 export function fittingZoom(
   pages: readonly Page[],
   current: number,
   view: { width: number; height: number },
-  fit: 'width' | 'page',
+  fit: 'width' | 'height' | 'page',
+  arrangement: Arrangement = 'one',
 ): number {
-  const sizes = fit === 'page' ? [shownSize(pages[current])] : pages.map(shownSize);
-  const widest = sizes.reduce((most, size) => Math.max(most, size.width), 0);
-  const byWidth = (view.width - 2 * GAP) / (widest * PIXELS_PER_POINT);
+  const sizes = pages.map(shownSize);
+  const rows = rowsOf(sizes, arrangement === 'fitting' ? 'one' : arrangement, 0);
+  const concerned =
+    fit === 'page' ? rows.filter(({ first, last }) => first <= current && current <= last) : rows;
+  const zooms = concerned.map(({ first, last }) => {
+    const between = (last - first) * GAP;
+    const points = widthOf(sizes, first, last) - between;
+    return (view.width - between - 2 * GAP) / (points * PIXELS_PER_POINT);
+  });
+  const byWidth = zooms.reduce((least, zoom) => Math.min(least, zoom), Infinity);
+  const byHeight = (view.height - 2 * GAP) / (sizes[current].height * PIXELS_PER_POINT);
   if (fit === 'width') return clampZoom(byWidth);
-  const byHeight = (view.height - 2 * GAP) / (sizes[0].height * PIXELS_PER_POINT);
-  return clampZoom(Math.min(byWidth, byHeight));
+  return clampZoom(fit === 'height' ? byHeight : Math.min(byWidth, byHeight));
 }
 
 /** The page a label or a number means: labels first, as printed; undefined for neither. */

@@ -51,10 +51,15 @@ export class PageSource implements OnDestroy {
   /** Begins to draw what will be asked for in a moment. */
   drawAhead(request: BitmapRequest): void {
     this.ahead?.asking.abort();
+    // What nobody asked for after all gives its memory back.
+    this.ahead?.bitmap.then(
+      (bitmap) => bitmap.close(),
+      () => undefined,
+    );
     const asking = new AbortController();
     const bitmap = this.client.ask('render', request, () => 0, asking.signal);
     this.client.sendNext();
-    // Whoever asks for it is told; nobody may.
+    // Whoever asks for it is told of trouble; nobody may.
     bitmap.catch(() => undefined);
     this.ahead = { key: JSON.stringify(request), asking, bitmap };
   }

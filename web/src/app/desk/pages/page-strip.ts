@@ -118,7 +118,7 @@ export class PageStrip implements AfterViewInit {
   }
 
   protected leftOf(placed: Placed): number {
-    return (this.sheetWidth() - placed.width) / 2;
+    return this.view.inset() + placed.left;
   }
 
   /** What shows of a page, as shares of its size; a bit may lie outside 0–1. */

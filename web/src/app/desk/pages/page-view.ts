@@ -22,7 +22,6 @@ import { LongPress } from '../gestures/long-press';
 import type { KitSlot } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { kitActions, kitFeature, type DeskMode, type Tool } from '../kit/kit.reducer';
-import { colorAt, type ScreenLayer } from './color-at';
 import { PIXELS_PER_POINT } from './layout';
 import { pageToWindow, placeOnPage, screenToPage, shownSize, shownWay } from './page-geometry';
 import { HitLayer } from '../find/hit-layer';
@@ -34,6 +33,7 @@ import { PageGestures, type GesturePage } from './page-gestures';
 import { PageLayers } from './page-layers';
 import { PageLift } from './page-lift';
 import { PageBitmap } from './page-bitmap';
+import { PagePointer, type PointedPage } from './page-pointer';
 import { PageReading } from './page-reading';
 import { PageSource } from './page-source';
 import { PagesOnScreen } from './pages-on-screen';
@@ -48,7 +48,6 @@ import { Snipping } from '../snip/snipping';
 import { SelectionLayer } from '../selection/selection-layer';
 import { TextSelection } from '../selection/text-selection';
 import { ViewState } from './view-state';
-import { showRing, type RingLook } from './ring';
 import { fileMarks, pageWindow, type PageWindow } from './window';
 
 /** One page: its bitmap, what lies under its words, what lies over them, and live ink on top. */
@@ -154,6 +153,15 @@ export class PageView {
   );
   private leaveViews: (() => void) | undefined;
   private readonly ring = viewChild.required<ElementRef<HTMLElement>>('ring');
+  private readonly pointer = new PagePointer({
+    host: this.host,
+    ring: () => this.ring().nativeElement,
+    frame: () => this.frame().nativeElement,
+    paper: () => this.paperCanvas().nativeElement,
+    under: () => this.underCanvas().nativeElement,
+    over: () => this.overCanvas().nativeElement,
+    shows: () => this.pointed(),
+  });
 
   /** Whether what the slot writes lies under the words. */
   protected readonly isUnder = computed(() => blendOf(this.slot()) === 'multiply');
@@ -191,9 +199,9 @@ export class PageView {
       },
       hover: (x, y) => {
         this.pages.pointer = { x, y };
-        this.showRing(x, y);
+        this.pointer.show(x, y);
       },
-      leave: () => this.ring().nativeElement.classList.remove('shown'),
+      leave: () => this.pointer.hide(),
     };
     const pen = new PenInput(this.host, target, inject(FingerDrawing));
     const longPress = new LongPress(this.host, {
@@ -279,7 +287,9 @@ export class PageView {
 
   protected tapped({ clientX, clientY }: MouseEvent): void {
     if (this.isPicking())
-      this.store.dispatch(kitActions.colorPicked({ color: this.colorAt(clientX, clientY) }));
+      this.store.dispatch(
+        kitActions.colorPicked({ color: this.pointer.colorAt(clientX, clientY) }),
+      );
     else if (this.mode() === 'read') this.reading.takeMark(this.pagePoint(clientX, clientY));
   }
 
@@ -289,17 +299,6 @@ export class PageView {
     if (this.mode() === 'write') return true;
     // There fingers move the pages, and rest on a word to select it.
     return pointerType !== 'touch' && this.reading.isText(this.pagePoint(clientX, clientY));
-  }
-
-  private colorAt(x: number, y: number): string {
-    const bitmap = this.frame().nativeElement.querySelector('canvas');
-    const layer = (canvas: HTMLCanvasElement, blend: ScreenLayer['blend']) => ({ canvas, blend });
-    return colorAt(x, y, [
-      ...(bitmap ? [layer(bitmap, 'source-over')] : []),
-      layer(this.paperCanvas().nativeElement, 'source-over'),
-      layer(this.underCanvas().nativeElement, 'multiply'),
-      layer(this.overCanvas().nativeElement, 'source-over'),
-    ]);
   }
 
   private beginGesture(part: PenPart, at: Point, adds: boolean): Gesture | undefined {
@@ -328,20 +327,13 @@ export class PageView {
     };
   }
 
-  /** The eraser's area under the pointer, or the colour that would be taken. */
-  private showRing(x: number, y: number): void {
-    const rect = this.host.getBoundingClientRect();
-    showRing(this.ring().nativeElement, this.ringLook(x, y, rect), { x, y }, rect);
-  }
-
-  private ringLook(x: number, y: number, rect: DOMRect): RingLook | undefined {
+  /** What shows at the pointer. */
+  private pointed(): ReturnType<PointedPage['shows']> {
     if (this.mode() !== 'write') return undefined;
-    if (this.isPicking()) return { kind: 'color', color: this.colorAt(x, y) };
+    if (this.isPicking()) return 'color';
     if (this.tool() !== 'eraser') return undefined;
-    return {
-      kind: 'eraser',
-      size: (this.eraser().size * rect.width) / shownSize(this.page()).width,
-    };
+    const { width } = this.host.getBoundingClientRect();
+    return { eraser: (this.eraser().size * width) / shownSize(this.page()).width };
   }
 
   /** From client coordinates to page space, as the page lies on the screen now. */

@@ -17,6 +17,7 @@ const pages = Array.from({ length: 40 }, (_, i) => ({
 let view: ViewState;
 
 beforeEach(() => {
+  localStorage.clear();
   TestBed.configureTestingModule({
     providers: [provideStore({ document: documentFeature.reducer }), ViewState],
   });
@@ -64,6 +65,40 @@ test('what is under the pointer stays there, whatever the zoom', () => {
       },
     ),
   );
+});
+
+test('what is under the pointer stays there where pages lie side by side', () => {
+  view.arrange('two');
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 2, max: 37 }),
+      fc.double({ min: 0.05, max: 0.95, noNaN: true }),
+      fc.double({ min: 0.3, max: 8, noNaN: true }),
+      (page, share, zoom) => {
+        view.zoom.set(1);
+        const at = (): { x: number; y: number } => {
+          const { left, top, width, height } = view.layout().pages[page];
+          return { x: view.inset() + left + share * width, y: top + share * height };
+        };
+        const before = at();
+        view.left.set(before.x - 400);
+        view.top.set(before.y - 300);
+        view.zoomTo(zoom, { x: 400, y: 300 });
+        const after = at();
+        expect(after.x - view.left()).toBeCloseTo(400, 6);
+        expect(after.y - view.top()).toBeCloseTo(300, 6);
+      },
+    ),
+  );
+});
+
+test('pages are laid out another way at the page in view', () => {
+  view.jump({ pageIndex: 21 });
+  view.arrange('two');
+  expect(view.currentPage()).toBe(20);
+  expect(localStorage.getItem('stylet.arrangement')).toBe('two');
+  view.arrange('one');
+  expect(view.currentPage()).toBe(20);
 });
 
 test('every jump can be taken back, and taken again', () => {

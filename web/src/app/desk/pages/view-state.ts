@@ -6,12 +6,19 @@ import { documentFeature } from '../document/document.reducer';
 import {
   GAP,
   PIXELS_PER_POINT,
+  arrangements,
   clampZoom,
   fittingZoom,
+  insetOf,
   layOut,
   pageAt,
+  type Arrangement,
   type Layout,
+  type Placed,
 } from './layout';
+
+/** Where this browser keeps how pages are laid out. */
+const KEY = 'stylet.arrangement';
 
 /** Room around what is brought into view, in pixels. */
 const AROUND = 44;
@@ -20,6 +27,19 @@ const AROUND = 44;
 export interface Place {
   readonly pageIndex: number;
   readonly share: number;
+}
+
+/** A point of a page at a zoom, from its top left in CSS pixels, and where in the view it was. */
+interface Held {
+  readonly index: number;
+  readonly placed: Placed;
+  readonly zoom: number;
+  readonly x: number;
+  readonly y: number;
+  readonly about: Point;
+  /** Where the view was left: one that has been scrolled since holds nothing. */
+  readonly left?: number;
+  readonly top?: number;
 }
 
 /** What of a document shows on the desk: zoom, scroll position, and the way back. */
@@ -35,7 +55,17 @@ export class ViewState {
   readonly left = signal(0);
   readonly top = signal(0);
   readonly size = signal({ width: 0, height: 0 });
-  readonly layout = computed(() => layOut(this.pages(), this.zoom()));
+  private readonly arranging = signal<Arrangement>(keptArrangement());
+  readonly arrangement = this.arranging.asReadonly();
+  /** Only where as many pages go in a row as fit does the width of the view matter. */
+  private readonly room = computed(() =>
+    this.arrangement() === 'fitting' ? this.size().width : 0,
+  );
+  readonly layout = computed(() =>
+    layOut(this.pages(), this.zoom(), this.arrangement(), this.room()),
+  );
+  /** How far the pages stand in from the left of what scrolls. */
+  readonly inset = computed(() => insetOf(this.layout(), this.size().width));
   /** The page at the upper third of the view. */
   readonly currentPage = computed(() => pageAt(this.layout(), this.top() + this.size().height / 3));
 
@@ -50,6 +80,7 @@ export class ViewState {
   readonly canGoBack = computed(() => this.behind().length > 0);
   readonly canGoForward = computed(() => this.ahead().length > 0);
 
+  private held: Held | undefined;
   private settling: ReturnType<typeof setTimeout> | undefined;
   /** Set by the strip of pages: moves the real scroll position. */
   scrollTo: (left: number, top: number) => void = () => undefined;
@@ -59,35 +90,62 @@ export class ViewState {
     const before = this.layout();
     const zoom = clampZoom(wanted);
     if (zoom === before.zoom || before.pages.length === 0) return;
-    const factor = zoom / before.zoom;
-    const y = this.top() + about.y;
-    const index = pageAt(before, y);
-    const within = y - before.pages[index].top;
-    const viewWidth = this.size().width;
-    const sheetBefore = Math.max(viewWidth, before.width);
-    const fromMiddle = this.left() + about.x - sheetBefore / 2;
+    const held = this.holdAt(before, about);
+    const factor = zoom / held.zoom;
     this.zoom.set(zoom);
-    const after = this.layout();
-    // The gap between pages does not grow with them.
-    const height = before.pages[index].height;
-    const grown = within <= height ? within * factor : height * factor + (within - height);
-    const sheetAfter = Math.max(viewWidth, after.width);
+    const page = this.layout().pages[held.index];
     this.scrollTo(
-      sheetAfter / 2 + fromMiddle * factor - about.x,
-      after.pages[index].top + grown - about.y,
+      this.inset() + page.left + stretched(held.x, held.placed.width, factor) - about.x,
+      page.top + stretched(held.y, held.placed.height, factor) - about.y,
     );
+    this.held = { ...held, left: this.left(), top: this.top() };
     clearTimeout(this.settling);
-    this.settling = setTimeout(() => this.restingZoom.set(this.zoom()), 140);
+    this.settling = setTimeout(() => {
+      this.restingZoom.set(this.zoom());
+      this.held = undefined;
+    }, 140);
   }
 
-  /** Fits the width, or the page in view; stays at the page in view. */
-  fit(kind: 'width' | 'page'): void {
+  /**
+   * What a zoom is about. While it goes on at one point it is what was there at first, even where the ends of
+   * the document have not let that stay there.
+   */
+  private holdAt(layout: Layout, about: Point): Held {
+    const { held } = this;
+    const isSame =
+      held &&
+      Math.hypot(held.about.x - about.x, held.about.y - about.y) < 2 &&
+      held.left === this.left() &&
+      held.top === this.top();
+    if (isSame) return held;
+    const x = this.left() + about.x - this.inset();
+    const y = this.top() + about.y;
+    const index = pageAt(layout, y, x);
+    const placed = layout.pages[index];
+    const { zoom } = layout;
+    return { index, placed, zoom, x: x - placed.left, y: y - placed.top, about };
+  }
+
+  /** Fits the width, the height, or the page in view; stays at the page in view. */
+  fit(kind: 'width' | 'height' | 'page'): void {
     if (this.pages().length === 0) return;
     const current = this.currentPage();
-    const place = this.place();
-    this.zoom.set(fittingZoom(this.pages(), current, this.size(), kind));
+    this.fitAt(kind === 'width' ? this.place() : { pageIndex: current, share: 0 }, kind, current);
+  }
+
+  private fitAt(place: Place, kind: 'width' | 'height' | 'page', current: number): void {
+    this.zoom.set(fittingZoom(this.pages(), current, this.size(), kind, this.arrangement()));
     this.restingZoom.set(this.zoom());
-    this.show(kind === 'page' ? { pageIndex: current, share: 0 } : place);
+    this.show(place);
+  }
+
+  /** Lays the pages out another way; stays at the page in view. */
+  arrange(arrangement: Arrangement): void {
+    const place = this.place();
+    this.arranging.set(arrangement);
+    localStorage.setItem(KEY, arrangement);
+    if (arrangement === 'fitting') this.show(place);
+    else this.fitAt(place, 'width', place.pageIndex);
   }
 
   /** Scrolls as little as it takes for part of a page (heights as shown, in points) to be in view. */
@@ -156,12 +214,30 @@ export class ViewState {
     return { pageIndex, share: page ? (y - page.top) / page.height : 0 };
   }
 
+  /** The middle of all pages, or the page where that is out of sight. */
+  private leftFor(page: Placed): number {
+    const { width } = this.size();
+    const middle = Math.max(0, this.layout().width - width) / 2;
+    const from = this.inset() + page.left;
+    return from >= middle && from + page.width <= middle + width ? middle : Math.max(0, from - GAP);
+  }
+
   private show({ pageIndex, share }: Place): void {
     const layout = this.layout();
     const page = layout.pages[pageIndex];
-    const left = (Math.max(this.size().width, layout.width) - this.size().width) / 2;
-    this.scrollTo(left, page.top + share * page.height - GAP);
+    this.scrollTo(this.leftFor(page), page.top + share * page.height - GAP);
   }
+}
+
+/** Where a length from a page's edge lies when the page has grown: gaps do not grow with it. */
+function stretched(length: number, size: number, factor: number): number {
+  if (length < 0) return length;
+  return length <= size ? length * factor : size * factor + (length - size);
+}
+
+function keptArrangement(): Arrangement {
+  const kept = localStorage.getItem(KEY);
+  return arrangements.find((arrangement) => arrangement === kept) ?? 'one';
 }
 
 /** How far down a page, as shown, a destination is. */
