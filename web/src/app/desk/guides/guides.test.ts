@@ -20,7 +20,8 @@ beforeEach(() => {
     top: signal(0),
     size: signal({ width: 600, height: 800 }),
     currentPage: signal(0),
-    layout: signal({ width: 600, pages: [{ top: 0, width: 600, height: 800 }] }),
+    inset: signal(0),
+    layout: signal({ width: 600, pages: [{ left: 0, top: 0, width: 600, height: 800 }] }),
   };
   TestBed.configureTestingModule({ providers: [Guides, { provide: ViewState, useValue: view }] });
   guides = TestBed.inject(Guides);
