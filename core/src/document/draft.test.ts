@@ -5,6 +5,7 @@ import {
   documentState,
   invert,
   paintingOrder,
+  removalOf,
   type Annotation,
   type Effect,
 } from './index';
@@ -82,4 +83,33 @@ test('a field that was not there goes again when its change is undone', () => {
   const after = apply(start, change);
   expect(after.annotations[id(91)][id(1)]).toMatchObject({ group: id(7) });
   expect(apply(after, invert(start, change)!)).toEqual(start);
+});
+
+test('links of the file that are removed together show no more, and again when that is undone', () => {
+  const link = (id: string): Annotation => ({
+    kind: 'link',
+    id,
+    pageId: 'p',
+    order: 'a1',
+    opacity: 1,
+    author: '',
+    created: '',
+    modified: '',
+    quads: [],
+    contents: '',
+    target: { address: 'https://tidewater.example' },
+    origin: { object: 1, generation: 0, modified: '' },
+  });
+  const links = [link('a'), link('b')];
+  const before = documentState('', links);
+  expect(paintingOrder(before.annotations['p'])).toHaveLength(2);
+  const gone = applyAll(before, links.map(removalOf));
+  expect(paintingOrder(gone.annotations['p'])).toEqual([]);
+  const back = links.map(({ id }) => ({
+    type: 'annotation.change' as const,
+    pageId: 'p',
+    annotationId: id,
+    fields: { target: { address: 'https://tidewater.example' } },
+  }));
+  expect(paintingOrder(applyAll(gone, back).annotations['p'])).toHaveLength(2);
 });

@@ -2,6 +2,7 @@ import { apply, changed } from './apply';
 import type { Annotation } from './annotation';
 import { changedLandmark, type Landmark } from './landmark';
 import type { Effect } from './operation';
+import { isGone } from './removal';
 import { copyOf } from './records';
 import { keepOrder, type DocumentState } from './state';
 import { stratumOf } from './strata';
@@ -45,8 +46,11 @@ export class Draft {
         if (!before) return;
         const after = changed(before, fields);
         this.page(pageId)[annotationId] = after;
-        if (after.order !== before.order || stratumOf(after) !== stratumOf(before))
-          this.reordered.add(pageId);
+        const isElsewhere =
+          after.order !== before.order ||
+          stratumOf(after) !== stratumOf(before) ||
+          isGone(after) !== isGone(before);
+        if (isElsewhere) this.reordered.add(pageId);
         return;
       }
       case 'annotation.remove': {
