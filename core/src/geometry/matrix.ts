@@ -29,6 +29,11 @@ export function inverse([a, b, c, d, e, f]: Matrix): Matrix {
   return [d / det, -b / det, -c / det, a / det, (c * f - d * e) / det, (b * e - a * f) / det];
 }
 
+/** Whether the map moves everything alike, but for rounding on the way to it. */
+export function isTranslation([a, b, c, d]: Matrix): boolean {
+  return [a - 1, b, c, d - 1].every((part) => Math.abs(part) < 1e-9);
+}
+
 /** Where the map sends a point. */
 export function transform([a, b, c, d, e, f]: Matrix, p: Point): Point {
   return { x: a * p.x + c * p.y + e, y: b * p.x + d * p.y + f };

@@ -3,6 +3,7 @@ import type { Page } from '@stylet/core/api';
 import {
   compose,
   inverse,
+  isTranslation,
   pageView,
   transform,
   transformBox,
@@ -16,7 +17,7 @@ import { gripAt, gripMatrix, frameParts, turning, type FramePart } from '@stylet
 import { dragHandle, handlesOf, type Handle } from '@stylet/core/shapes';
 import { Grip } from '../grip/grip';
 import { boundsOfAnnotation } from '../pages/drawing';
-import { screenToPage, shownSize } from '../pages/page-geometry';
+import { screenToPage, shownSize, wholePixels } from '../pages/page-geometry';
 import { PagesOnScreen } from '../pages/pages-on-screen';
 import { AnnotationSelection } from './annotation-selection';
 import { SelectionActions } from './selection-actions';
@@ -63,6 +64,7 @@ const GRIP_NAMES: Record<FramePart, string> = {
   templateUrl: './selected-layer.html',
   styleUrl: './selected-layer.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[style.transform]': 'moved()' },
 })
 export class SelectedLayer {
   readonly page = input.required<Page>();
@@ -109,7 +111,7 @@ export class SelectedLayer {
     const box = this.frame();
     if (!box) return [];
     const lifted = this.selection.lifted();
-    const level = lifted ? compose(this.level(), lifted) : this.level();
+    const level = lifted && !isTranslation(lifted) ? compose(this.level(), lifted) : this.level();
     const map = compose(level, this.view());
     return [
       { x: box.x0, y: box.y0 },
@@ -124,6 +126,17 @@ export class SelectedLayer {
       .join(' '),
   );
   protected readonly sheet = computed(() => shownSize(this.page()));
+  /** What is just moved takes the layer along as it is: laid out and drawn anew, it would lag. */
+  protected readonly moved = computed(() => {
+    const lifted = this.selection.lifted();
+    if (!lifted || !isTranslation(lifted)) return '';
+    const [from, to] = [{ x: 0, y: 0 }, transform(lifted, { x: 0, y: 0 })].map((p) =>
+      transform(this.view(), p),
+    ) as [Point, Point];
+    const x = wholePixels((to.x - from.x) * this.scale());
+    const y = wholePixels((to.y - from.y) * this.scale());
+    return `translate(${x}px, ${y}px)`;
+  });
   private readonly isLocked = computed(() =>
     this.selection.annotations().every(({ locked, kind }) => locked || kind === 'foreign'),
   );
@@ -169,7 +182,7 @@ export class SelectedLayer {
   /** Above what is selected, or below it where there is no room. */
   protected readonly bar = computed(() => {
     const box = this.box();
-    if (!box || this.selection.lifted()) return undefined;
+    if (!box) return undefined;
     const shown = transformBox(this.view(), box);
     const isAbove = this.isBarAbove();
     const { left, top } = this.placeOf({
@@ -201,7 +214,14 @@ export class SelectedLayer {
     if (!held || !frame) return;
     if (held.isTap && Math.hypot(event.clientX - held.x, event.clientY - held.y) < TAP) return;
     held.isTap = false;
-    const to = this.toPage()(event.clientX, event.clientY);
+    const to =
+      held.grip === 'move'
+        ? // What is shown and what comes of it are the same, to the pixel.
+          this.toPage()(
+            held.x + wholePixels(event.clientX - held.x),
+            held.y + wholePixels(event.clientY - held.y),
+          )
+        : this.toPage()(event.clientX, event.clientY);
     const toLevel = inverse(this.level());
     const [from, at] = [transform(toLevel, held.from), transform(toLevel, to)];
     const moved = gripMatrix(frame, held.grip, from, at, this.turned());

@@ -17,6 +17,11 @@ export function shownSize({ width, height, rotation }: Sheet): { width: number; 
   return rotation % 180 === 0 ? { width, height } : { width: height, height: width };
 }
 
+/** A way in CSS pixels, to the nearest whole pixel of the screen. */
+export function wholePixels(way: number): number {
+  return Math.round(way * devicePixelRatio) / devicePixelRatio;
+}
+
 /** From client coordinates to page space, for a page that fills a rectangle of the window. */
 export function screenToPage(page: Sheet, rect: DOMRect): Matrix {
   const { width, height, rotation } = page;
