@@ -18,6 +18,8 @@ async function openAndDraw(url: string, width: number): Promise<number> {
   canvas.height = viewport.height;
   document.body.append(canvas);
   await page.render({ canvas, viewport }).promise;
+  // Until then the browser has a list of what to draw, and no pixels yet.
+  canvas.getContext('2d')!.getImageData(0, 0, 1, 1);
   const elapsed = performance.now() - start;
   canvas.remove();
   await document_.loadingTask.destroy();

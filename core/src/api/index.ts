@@ -34,6 +34,8 @@ export const pageSchema = z.object({
   rotation: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]),
   /** Index of the page in the document's source file. */
   sourceIndex: z.int().nonnegative(),
+  /** Whether the file has annotations on it that are drawn, or left out, by what became of them here. */
+  hasMarks: z.boolean(),
 });
 
 export const documentSummarySchema = z.object({

@@ -86,6 +86,7 @@ export const pages = pgTable(
     width: doublePrecision('width').notNull(),
     height: doublePrecision('height').notNull(),
     rotation: integer('rotation').$type<0 | 90 | 180 | 270>().notNull(),
+    hasMarks: boolean('has_marks').notNull().default(true),
   },
   (t) => [uniqueIndex('pages_in_order').on(t.documentId, t.position)],
 );

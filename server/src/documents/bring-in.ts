@@ -60,6 +60,7 @@ async function storeDocument(
     working: file.digest,
     repair,
   });
+  const marked = new Set(pdf.annotations.map(({ pageId }) => pageId));
   const pageRows = pdf.pages.map((page, position) => ({
     id: page.id,
     documentId: id,
@@ -69,6 +70,7 @@ async function storeDocument(
     width: page.width,
     height: page.height,
     rotation: page.rotation,
+    hasMarks: marked.has(page.id),
   }));
   for (const rows of inParts(pageRows)) await queries.insert(pages).values(rows);
   const landmarkRows = pdf.landmarks.map((fields) => ({ documentId: id, id: fields.id, fields }));

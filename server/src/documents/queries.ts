@@ -62,6 +62,7 @@ export async function readDocument(queries: Queries, id: string): Promise<Stylet
         height: pages.height,
         rotation: pages.rotation,
         sourceIndex: pages.sourceIndex,
+        hasMarks: pages.hasMarks,
       })
       .from(pages)
       .where(eq(pages.documentId, id))

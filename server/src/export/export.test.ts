@@ -211,6 +211,9 @@ test('without annotations, an unmarked file is the original itself', async () =>
   const { document } = await annotated(bytes);
   expect((await server.export(document.id, 'none')).equals(bytes)).toBe(true);
   const marked = await server.bringIn(await server.export(document.id, 'editable'));
+  // Links are no marks: only the page that was written on has any.
+  const { pages } = await server.document(marked.id);
+  expect(pages.flatMap(({ hasMarks }, i) => (hasMarks ? [i + 1] : []))).toEqual([PAGE]);
   const bare = await server.bringIn(await server.export(marked.id, 'none'));
   expect(await server.annotations(bare.id)).toEqual([]);
 }, 60_000);

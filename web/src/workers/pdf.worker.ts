@@ -59,7 +59,7 @@ async function render(
   id: number,
 ): Promise<ImageBitmap> {
   const page = await pageAt(index);
-  await hideMarks((await opened!).annotationStorage, page, marks);
+  if (marks) await hideMarks((await opened!).annotationStorage, page, marks);
   if (answering.isCancelled(id)) throw new Error('cancelled');
   const viewport = page.getViewport({
     scale: scale / page.userUnit,

@@ -19,8 +19,8 @@ export interface PdfRequests {
       /** Pixels a point. */
       scale: number;
       region: Region;
-      /** Object numbers of the marks to draw from the file; all other marks are left out. */
-      marks: readonly number[];
+      /** Object numbers of the marks to draw from the file; none where the page never had any. */
+      marks: readonly number[] | undefined;
     };
     result: ImageBitmap;
   };

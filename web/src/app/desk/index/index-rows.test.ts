@@ -17,6 +17,7 @@ const pages: Page[] = ['i', '1', '2'].map((label, i) => ({
   height: 100,
   rotation: 0,
   sourceIndex: i,
+  hasMarks: false,
 }));
 const now = '2026-09-01T08:00:00.000Z';
 const entry = (title: string, at: number, y: number, parentId?: string): Landmark => ({

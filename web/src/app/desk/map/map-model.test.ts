@@ -16,6 +16,7 @@ const page = (height: number): Page => ({
   height,
   rotation: 0,
   sourceIndex: 0,
+  hasMarks: false,
 });
 
 test('a share of the height is a place on a page, and back', () => {

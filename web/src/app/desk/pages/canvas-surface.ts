@@ -28,7 +28,7 @@ let scratch: CanvasRenderingContext2D | undefined;
  * only from when something is first drawn on it: most pages carry no ink.
  */
 export class CanvasSurface {
-  private readonly context: CanvasRenderingContext2D;
+  private drawing: CanvasRenderingContext2D | undefined;
   private size = { width: 0, height: 0 };
   private matrix: Matrix = [1, 0, 0, 1, 0, 0];
   /** The colour set last: to set one costs as much as to fill a short stroke. */
@@ -39,8 +39,12 @@ export class CanvasSurface {
     readonly canvas: HTMLCanvasElement,
     private readonly pictures?: Pick<PictureBitmaps, 'bitmapFor'>,
   ) {
-    this.context = canvas.getContext('2d')!;
     this.canvas.width = this.canvas.height = 0;
+  }
+
+  /** Made when it is needed: most canvases of most pages stay blank. */
+  private get context(): CanvasRenderingContext2D {
+    return (this.drawing ??= this.canvas.getContext('2d')!);
   }
 
   /** Sets size and place; the canvas is empty afterwards. */

@@ -19,6 +19,7 @@ const page = (label: string, width = 600, height = 800, rotation: 0 | 90 = 0): P
   height,
   rotation,
   sourceIndex: 0,
+  hasMarks: false,
 });
 const book = [page('i'), page('ii'), page('1'), page('2', 600, 800, 90), page('A-1')];
 

@@ -10,7 +10,7 @@ export type BitmapRequest = PdfRequests['render']['params'];
 export function requestFor(
   page: number,
   { x, y, width, height, scale }: PageWindow,
-  marks: readonly number[],
+  marks: readonly number[] | undefined,
 ): BitmapRequest {
   return { page, scale, region: { x, y, width, height }, marks };
 }
@@ -30,7 +30,7 @@ export class PageBitmap {
   ) {}
 
   /** Draws the window sharply, with the file's marks of these object numbers. */
-  async draw(window: PageWindow, marks: readonly number[]): Promise<void> {
+  async draw(window: PageWindow, marks: readonly number[] | undefined): Promise<void> {
     this.rendering?.abort();
     const rendering = (this.rendering = new AbortController());
     if (!this.shown) {

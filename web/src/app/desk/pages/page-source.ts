@@ -48,8 +48,8 @@ export class PageSource implements OnDestroy {
     return ahead.bitmap;
   }
 
-  /** Begins to draw what will be asked for in a moment. */
-  drawAhead(request: BitmapRequest): void {
+  /** Begins to draw what will be asked for in a moment; settles when that is done, or of no use. */
+  async drawAhead(request: BitmapRequest): Promise<void> {
     this.ahead?.asking.abort();
     // What nobody asked for after all gives its memory back.
     this.ahead?.bitmap.then(
@@ -59,9 +59,9 @@ export class PageSource implements OnDestroy {
     const asking = new AbortController();
     const bitmap = this.client.ask('render', request, () => 0, asking.signal);
     this.client.sendNext();
-    // Whoever asks for it is told of trouble; nobody may.
-    bitmap.catch(() => undefined);
     this.ahead = { key: JSON.stringify(request), asking, bitmap };
+    // Whoever asks for it is told of trouble; nobody may.
+    await bitmap.catch(() => undefined);
   }
 
   linesOf(page: number): Promise<Line[]> {

@@ -6,6 +6,7 @@ import {
   computed,
   inject,
   output,
+  signal,
   viewChild,
   type AfterViewInit,
   type ElementRef,
@@ -34,6 +35,8 @@ import { fileMarks, pageWindow } from './window';
 
 /** Share of the view's height above and below it in which pages are kept ready. */
 const READY = 0.6;
+/** How long after a jump pages that do not show wait for the one that does, in ms. */
+const LANDING = 300;
 
 /** All pages in a column that scrolls; only those near the view exist. */
 @Component({
@@ -64,6 +67,9 @@ export class PageStrip implements AfterViewInit {
   private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
   private readonly mode = this.store.selectSignal(kitFeature.selectMode);
 
+  /** After a jump, until the page is there: the pages beside it would hold it up. */
+  private readonly isLanding = signal(false);
+  private landing = 0;
   protected readonly sheetWidth = computed(() =>
     Math.max(this.view.size().width, this.view.layout().width),
   );
@@ -71,8 +77,9 @@ export class PageStrip implements AfterViewInit {
     const layout = this.view.layout();
     const { height } = this.view.size();
     if (layout.pages.length === 0 || height === 0 || !this.view.isPlaced()) return [];
-    const from = this.view.top() - READY * height;
-    const to = this.view.top() + (1 + READY) * height;
+    const ready = this.isLanding() ? 0 : READY * height;
+    const from = this.view.top() - ready;
+    const to = this.view.top() + height + ready;
     const [first, last] = pagesBetween(layout, from, to);
     return Array.from({ length: last - first + 1 }, (_, i) => {
       const index = first + i;
@@ -163,8 +170,19 @@ export class PageStrip implements AfterViewInit {
     if (!page || this.shown().some((item) => item.index === index)) return;
     const shown = this.visibleOf(layout.pages[index], top);
     const window = pageWindow(page, this.view.restingZoom(), shown, undefined);
-    const marks = fileMarks(Object.values(this.annotationsOf(page.id)));
-    this.source.drawAhead(requestFor(index, window, marks));
+    const marks = fileMarks(page, Object.values(this.annotationsOf(page.id)));
+    this.land(this.source.drawAhead(requestFor(index, window, marks)));
+  }
+
+  private land(drawn: Promise<unknown>): void {
+    const landing = ++this.landing;
+    const landed = (): void => {
+      if (landing === this.landing) this.isLanding.set(false);
+    };
+    this.isLanding.set(true);
+    // In a task of its own: the page shows first.
+    void drawn.then(() => setTimeout(landed));
+    setTimeout(landed, LANDING);
   }
 
   private measure(): void {

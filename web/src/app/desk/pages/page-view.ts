@@ -172,8 +172,11 @@ export class PageView {
   });
   private readonly marks = computed(
     () =>
-      fileMarks(Object.values(this.annotations()).filter(({ id }) => !this.instead().gone.has(id))),
-    { equal: (a, b) => a.join() === b.join() },
+      fileMarks(
+        this.page(),
+        Object.values(this.annotations()).filter(({ id }) => !this.instead().gone.has(id)),
+      ),
+    { equal: (a, b) => a?.join() === b?.join() },
   );
   protected readonly cssScale = computed(() => this.zoom() * PIXELS_PER_POINT);
   protected readonly place = computed(() => {
@@ -273,7 +276,10 @@ export class PageView {
     this.leaveViews ??= this.views.join(this.page().id, this.layers.live);
   }
 
-  private async drawPicture(window: PageWindow, marks: readonly number[]): Promise<void> {
+  private async drawPicture(
+    window: PageWindow,
+    marks: readonly number[] | undefined,
+  ): Promise<void> {
     const frame = this.frame().nativeElement;
     this.bitmap ??= new PageBitmap(this.source, this.index(), frame, () => this.urgency()());
     await this.bitmap.draw(window, marks);

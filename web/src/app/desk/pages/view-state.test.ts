@@ -13,6 +13,7 @@ const pages = Array.from({ length: 40 }, (_, i) => ({
   height: 800,
   rotation: 0,
   sourceIndex: i,
+  hasMarks: false,
 }));
 let view: ViewState;
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { chooseWindow } from './window';
+import type { Annotation } from '@stylet/core/document';
+import { chooseWindow, fileMarks } from './window';
 
 test('a page of ordinary size is drawn whole, and its window kept', () => {
   const first = chooseWindow(1, 800, 1000, { x0: 0, y0: 0, x1: 800, y1: 600 }, undefined);
@@ -23,4 +24,11 @@ test('of a large page what shows is always covered, and memory stays bounded', (
       }
     }),
   );
+});
+
+test('a page without marks in the file is asked for without any; another with those that are left', () => {
+  const left = [9, 4].map((object) => ({ kind: 'foreign', origin: { object } })) as Annotation[];
+  expect(fileMarks({ hasMarks: true }, [...left, { kind: 'ink' } as Annotation])).toEqual([4, 9]);
+  expect(fileMarks({ hasMarks: true }, [])).toEqual([]);
+  expect(fileMarks({ hasMarks: false }, [])).toBeUndefined();
 });

@@ -72,9 +72,16 @@ export function pageWindow(
   return chooseWindow(scale, w * scale, h * scale, visible, present);
 }
 
-/** Object numbers of the marks that are drawn from the file, in order. */
-export const fileMarks = (annotations: readonly Annotation[]): number[] =>
-  annotations.flatMap((a) => (a.kind === 'foreign' ? [a.origin.object] : [])).sort((a, b) => a - b);
+/** Object numbers of the marks that are drawn from the file, in order; none where it has no marks. */
+export function fileMarks(
+  page: Pick<Page, 'hasMarks'>,
+  annotations: readonly Annotation[],
+): number[] | undefined {
+  if (!page.hasMarks) return undefined;
+  return annotations
+    .flatMap((a) => (a.kind === 'foreign' ? [a.origin.object] : []))
+    .sort((a, b) => a - b);
+}
 
 function clip(box: Box, width: number, height: number): Box {
   return {

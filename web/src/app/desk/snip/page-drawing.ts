@@ -8,6 +8,7 @@ import { pageToWindow } from '../pages/page-geometry';
 import type { GesturePage } from '../pages/page-gestures';
 import { PageSource } from '../pages/page-source';
 import type { SnipArea } from './snip-area';
+import { fileMarks } from '../pages/window';
 
 /** Draws parts of pages as they are seen, sharp enough for print. */
 @Injectable()
@@ -24,13 +25,12 @@ export class PageDrawing {
     const box = transformBox(pageView(page.width, page.height, page.rotation, 1), area.box);
     const region = pixelsOf(box, printScale(box.x1 - box.x0, box.y1 - box.y0));
     const all = withAnnotations ? paintingOrder(annotations) : [];
-    const marks = all.flatMap((a) => (a.kind === 'foreign' ? [a.origin.object] : []));
     const { scale } = region;
     const bitmap = await this.source.client.ask('render', {
       page: index,
       scale,
       region,
-      marks: marks.sort((a, b) => a - b),
+      marks: fileMarks(page, all),
     });
     const canvas = document.createElement('canvas');
     canvas.width = region.width;

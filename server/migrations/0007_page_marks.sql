@@ -1,0 +1,1 @@
+ALTER TABLE "pages" ADD COLUMN "has_marks" boolean DEFAULT true NOT NULL;
