@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import {
   annotationSchema,
+  documentPageSchema,
   idSchema,
   landmarkSchema,
   operationSchema,
@@ -25,19 +26,6 @@ export const healthSchema = z.object({
   database: z.enum(['up', 'down']),
 });
 
-export const pageSchema = z.object({
-  id: idSchema,
-  label: z.string(),
-  /** Points, before rotation. */
-  width: z.number().positive(),
-  height: z.number().positive(),
-  rotation: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]),
-  /** Index of the page in the document's source file. */
-  sourceIndex: z.int().nonnegative(),
-  /** Whether the file has annotations on it that are drawn, or left out, by what became of them here. */
-  hasMarks: z.boolean(),
-});
-
 export const documentSummarySchema = z.object({
   id: idSchema,
   title: z.string(),
@@ -54,7 +42,8 @@ export const documentSummarySchema = z.object({
 });
 
 export const documentSchema = documentSummarySchema.extend({
-  pages: z.array(pageSchema),
+  /** In order. */
+  pages: z.array(documentPageSchema),
   landmarks: z.array(landmarkSchema),
   /** Where its reader was last, on whatever device. */
   place: readingPlaceSchema.nullable(),
@@ -105,7 +94,7 @@ export const snipSchema = z.object({
 export type PictureFacts = z.infer<typeof pictureFactsSchema>;
 export type SnipRequest = z.infer<typeof snipSchema>;
 export type ProblemBody = z.infer<typeof problemSchema>;
-export type Page = z.infer<typeof pageSchema>;
+export type { Page } from '../document/index';
 export type DocumentSummary = z.infer<typeof documentSummarySchema>;
 export type StyletDocument = z.infer<typeof documentSchema>;
 export type OperationResult = z.infer<typeof operationResultSchema>;

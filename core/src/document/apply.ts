@@ -3,6 +3,7 @@ import { changedFields, fieldsIn, fieldsNow, type KnownFields } from './fields';
 import { changedLandmark, landmarkFieldsNow, type Landmarks } from './landmark';
 import type { Effect } from './operation';
 import { linkSchema } from './link';
+import { changedPage, type Pages } from './page';
 import { pictureSchema } from './picture';
 import { withEntry, withoutEntry } from './records';
 import { noAnnotations, withAnnotation, type DocumentState, type PageAnnotations } from './state';
@@ -46,6 +47,19 @@ export function apply(state: DocumentState, effect: Effect): DocumentState {
       if (!state.landmarks[effect.landmarkId]) return state;
       return withLandmarks(state, withoutEntry(state.landmarks, effect.landmarkId));
     }
+    case 'page.add':
+      return withPages(state, withEntry(state.pages, effect.page.id, effect.page));
+    case 'page.change': {
+      const before = state.pages[effect.pageId];
+      if (!before) return state;
+      return withPages(
+        state,
+        withEntry(state.pages, before.id, changedPage(before, effect.fields)),
+      );
+    }
+    case 'page.remove':
+      if (!state.pages[effect.pageId]) return state;
+      return withPages(state, withoutEntry(state.pages, effect.pageId));
     case 'document.rename':
       return { ...state, title: effect.title };
   }
@@ -89,6 +103,28 @@ export function invert(state: DocumentState, effect: Effect): Effect | undefined
       const before = state.landmarks[effect.landmarkId];
       return before && { type: 'landmark.add', landmark: before };
     }
+    case 'page.add': {
+      const before = state.pages[effect.page.id];
+      return before
+        ? { type: 'page.add', page: before }
+        : { type: 'page.remove', pageId: effect.page.id };
+    }
+    case 'page.change': {
+      const before = state.pages[effect.pageId];
+      if (!before) return undefined;
+      const { order, rotation } = effect.fields;
+      return {
+        ...effect,
+        fields: {
+          ...(order === undefined ? {} : { order: before.order }),
+          ...(rotation === undefined ? {} : { rotation: before.rotation }),
+        },
+      };
+    }
+    case 'page.remove': {
+      const before = state.pages[effect.pageId];
+      return before && { type: 'page.add', page: before };
+    }
     case 'document.rename':
       return { type: 'document.rename', title: state.title };
   }
@@ -107,6 +143,8 @@ const withLandmarks = (state: DocumentState, landmarks: Landmarks): DocumentStat
   ...state,
   landmarks,
 });
+
+const withPages = (state: DocumentState, pages: Pages): DocumentState => ({ ...state, pages });
 
 function pageOf(state: DocumentState, pageId: string): PageAnnotations {
   return state.annotations[pageId] ?? noAnnotations;

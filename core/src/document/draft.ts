@@ -2,6 +2,7 @@ import { apply, changed } from './apply';
 import type { Annotation } from './annotation';
 import { changedLandmark, type Landmark } from './landmark';
 import type { Effect } from './operation';
+import { changedPage, type DocumentPage } from './page';
 import { isGone } from './removal';
 import { copyOf } from './records';
 import { keepOrder, type DocumentState } from './state';
@@ -9,26 +10,30 @@ import { stratumOf } from './strata';
 
 /**
  * A document while many effects are carried out: `apply` copies a page for each effect, which for
- * thousands on one page takes long; here each page, and the landmarks, are copied once.
+ * thousands on one page takes long; here each page, the landmarks and the pages are copied once.
  */
 export class Draft {
   private title: string;
   private landmarks: Record<string, Landmark>;
   private hasOwnLandmarks = false;
-  private readonly pages: Record<string, Record<string, Annotation>>;
+  private pages: Record<string, DocumentPage>;
+  private hasOwnPages = false;
+  private readonly annotations: Record<string, Record<string, Annotation>>;
   private readonly copied = new Set<string>();
   /** Pages on which annotations came, went or changed places in the painting order. */
   private readonly reordered = new Set<string>();
 
   constructor(private readonly before: DocumentState) {
     this.title = before.title;
-    this.pages = copyOf(before.annotations);
+    this.annotations = copyOf(before.annotations);
+    this.pages = before.pages;
     this.landmarks = before.landmarks;
   }
 
   /** The document as it is now; what was read from it before changes with the draft. */
   get state(): DocumentState {
-    return { title: this.title, annotations: this.pages, landmarks: this.landmarks };
+    const { title, annotations, landmarks, pages } = this;
+    return { title, annotations, landmarks, pages };
   }
 
   /** Carries an effect out, as `apply` does. */
@@ -42,7 +47,7 @@ export class Draft {
       }
       case 'annotation.change': {
         const { pageId, annotationId, fields } = effect;
-        const before = this.pages[pageId]?.[annotationId];
+        const before = this.annotations[pageId]?.[annotationId];
         if (!before) return;
         const after = changed(before, fields);
         this.page(pageId)[annotationId] = after;
@@ -55,7 +60,7 @@ export class Draft {
       }
       case 'annotation.remove': {
         const { pageId, annotationId } = effect;
-        if (!this.pages[pageId]?.[annotationId]) return;
+        if (!this.annotations[pageId]?.[annotationId]) return;
         Reflect.deleteProperty(this.page(pageId), annotationId);
         this.reordered.add(pageId);
         return;
@@ -72,6 +77,17 @@ export class Draft {
         if (this.landmarks[effect.landmarkId])
           Reflect.deleteProperty(this.ownLandmarks(), effect.landmarkId);
         return;
+      case 'page.add':
+        this.ownPages()[effect.page.id] = effect.page;
+        return;
+      case 'page.change': {
+        const before = this.pages[effect.pageId];
+        if (before) this.ownPages()[before.id] = changedPage(before, effect.fields);
+        return;
+      }
+      case 'page.remove':
+        if (this.pages[effect.pageId]) Reflect.deleteProperty(this.ownPages(), effect.pageId);
+        return;
       case 'document.rename':
         this.title = effect.title;
     }
@@ -81,7 +97,7 @@ export class Draft {
   done(): DocumentState {
     for (const pageId of this.copied)
       if (!this.reordered.has(pageId))
-        keepOrder(this.before.annotations[pageId], this.pages[pageId]);
+        keepOrder(this.before.annotations[pageId], this.annotations[pageId]);
     return this.state;
   }
 
@@ -93,12 +109,20 @@ export class Draft {
     return this.landmarks;
   }
 
+  private ownPages(): Record<string, DocumentPage> {
+    if (!this.hasOwnPages) {
+      this.hasOwnPages = true;
+      this.pages = copyOf(this.pages);
+    }
+    return this.pages;
+  }
+
   private page(pageId: string): Record<string, Annotation> {
     if (!this.copied.has(pageId)) {
       this.copied.add(pageId);
-      this.pages[pageId] = copyOf(this.pages[pageId] ?? {});
+      this.annotations[pageId] = copyOf(this.annotations[pageId] ?? {});
     }
-    return this.pages[pageId];
+    return this.annotations[pageId];
   }
 }
 

@@ -60,6 +60,14 @@ export function stands(state: DocumentState, effect: Effect): boolean {
       const now = state.landmarks[effect.landmarkId] as Record<string, unknown> | undefined;
       return now !== undefined && holds(now, effect.fields);
     }
+    case 'page.add':
+      return isSame(state.pages[effect.page.id], effect.page);
+    case 'page.remove':
+      return state.pages[effect.pageId] === undefined;
+    case 'page.change': {
+      const now = state.pages[effect.pageId] as Record<string, unknown> | undefined;
+      return now !== undefined && holds(now, effect.fields);
+    }
     case 'document.rename':
       return state.title === effect.title;
   }

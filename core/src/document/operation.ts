@@ -9,6 +9,7 @@ import {
 } from './annotation';
 import { landmarkFieldsSchema, landmarkSchema } from './landmark';
 import { linkSchema } from './link';
+import { documentPageSchema, pageFieldsSchema } from './page';
 import { pictureSchema } from './picture';
 
 const { instrument, width, smoothing, ...optionalStyle } = strokeStyleSchema.shape;
@@ -53,6 +54,9 @@ const effectSchema = z.discriminatedUnion('type', [
     fields: landmarkFieldsSchema,
   }),
   z.object({ type: z.literal('landmark.remove'), landmarkId: idSchema }),
+  z.object({ type: z.literal('page.add'), page: documentPageSchema }),
+  z.object({ type: z.literal('page.change'), pageId: idSchema, fields: pageFieldsSchema }),
+  z.object({ type: z.literal('page.remove'), pageId: idSchema }),
   z.object({ type: z.literal('document.rename'), title: z.string().trim().min(1).max(300) }),
 ]);
 

@@ -1,5 +1,6 @@
 import type { Annotation } from './annotation';
 import type { Landmark, Landmarks } from './landmark';
+import type { DocumentPage, Pages } from './page';
 import { withEntry } from './records';
 import { isGone } from './removal';
 import { heightOfStratum } from './strata';
@@ -11,6 +12,8 @@ export interface DocumentState {
   readonly title: string;
   readonly annotations: Readonly<Record<string, PageAnnotations>>;
   readonly landmarks: Landmarks;
+  /** Of removed pages everything else stays here: it comes back with them. */
+  readonly pages: Pages;
 }
 
 /** The highest `order` on a page; what gets one above it lies uppermost in its stratum. */
@@ -23,11 +26,12 @@ export function highestOrder(page: PageAnnotations): string | undefined {
 
 export const noAnnotations: PageAnnotations = Object.freeze({});
 
-/** A document's state from its title, its annotations and its landmarks. */
+/** A document's state from its title, its annotations, its landmarks and its pages. */
 export function documentState(
   title: string,
   list: Iterable<Annotation>,
   landmarks: Iterable<Landmark> = [],
+  pages: Iterable<DocumentPage> = [],
 ): DocumentState {
   const annotations: Record<string, Record<string, Annotation>> = {};
   for (const annotation of list)
@@ -36,6 +40,7 @@ export function documentState(
     title,
     annotations,
     landmarks: Object.fromEntries([...landmarks].map((landmark) => [landmark.id, landmark])),
+    pages: Object.fromEntries([...pages].map((page) => [page.id, page])),
   };
 }
 

@@ -63,7 +63,15 @@ function exported(annotations: readonly Annotation[], mode: ExportMode): PdfFile
   const tail = exportUpdate(
     file,
     readPages(file),
-    [{ id: pageId, index: 0, annotations: state.annotations[pageId] ?? {} }],
+    [
+      {
+        id: pageId,
+        sourceIndex: 0,
+        rotation: 0,
+        label: '1',
+        annotations: state.annotations[pageId] ?? {},
+      },
+    ],
     mode,
   );
   return opened(original, tail);

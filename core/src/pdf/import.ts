@@ -1,6 +1,6 @@
-import { newId, type Annotation, type Landmark } from '../document/index';
+import { newId, pageOrders, type Annotation, type Landmark } from '../document/index';
 import { heightOf, widthOf } from '../geometry/index';
-import { readAnnotations } from './annotations/read';
+import { marksOf, readAnnotations } from './annotations/read';
 import { Destinations } from './destinations';
 import { readLabels } from './labels';
 import { PdfRef, PdfSyntaxError, textOf, type PdfFile } from './objects/index';
@@ -13,7 +13,10 @@ import { readPages, type Rotation } from './pages';
 export interface ImportedPage {
   readonly id: string;
   readonly index: number;
-  readonly label: string;
+  readonly order: string;
+  /** What the file calls it; null where it has no labels. */
+  readonly label: string | null;
+  readonly hasMarks: boolean;
   readonly width: number;
   readonly height: number;
   readonly rotation: Rotation;
@@ -31,10 +34,14 @@ export interface ImportedPdf {
 export function importPdf(file: PdfFile, now: string): ImportedPdf {
   const pages = readPages(file);
   const labels = readLabels(file, pages.length);
+  const hasLabels = file.catalog.get('PageLabels') !== null;
+  const orders = pageOrders([], 0, pages.length);
   const imported = pages.map((page, index) => ({
     id: newId(),
     index,
-    label: labels[index],
+    order: orders[index],
+    label: hasLabels ? labels[index] : null,
+    hasMarks: marksOf(file, page).length > 0,
     width: widthOf(page.box),
     height: heightOf(page.box),
     rotation: page.rotation,

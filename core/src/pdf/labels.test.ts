@@ -1,5 +1,6 @@
-import { PdfFile, bytesInMemory, bytesOf } from './objects/index';
-import { readLabels, numeral } from './labels';
+import fc from 'fast-check';
+import { PdfFile, bytesInMemory, bytesOf, serialize, type PdfValue } from './objects/index';
+import { labelTree, readLabels, numeral } from './labels';
 
 /** A file whose catalogue has the given page labels. */
 function fileWith(labels: string): PdfFile {
@@ -43,4 +44,33 @@ test('a tree of several levels is read in order', () => {
     '<< /Kids [ << /Nums [ 0 << /S /r >> ] >> << /Nums [ 2 << /S /D /P (B ) >> ] >> ] >>',
   );
   expect(readLabels(file, 4)).toEqual(['i', 'ii', 'B 1', 'B 2']);
+});
+
+// ISO 32000-1, 12.4.2: what is written is read back, whatever the labels are.
+test('any labels are written so that they are read back', () => {
+  const style = fc.constantFrom('D', 'r', 'R', 'a', 'A');
+  const run = fc
+    .tuple(
+      fc.constantFrom('', 'A-', 'Anhang ', 'T', '1.'),
+      style,
+      fc.integer({ min: 1, max: 400 }),
+      fc.integer({ min: 1, max: 9 }),
+    )
+    .map(([prefix, kind, first, length]) =>
+      Array.from({ length }, (_, i) => prefix + numeral(first + i, kind)),
+    );
+  const odd = fc.array(fc.string({ maxLength: 6 }), { maxLength: 3 });
+  fc.assert(
+    fc.property(fc.array(fc.oneof(run, odd), { minLength: 1, maxLength: 6 }), (runs) => {
+      const labels = runs.flat();
+      const file = fileWith(serialize(labelTree(labels)));
+      expect(readLabels(file, labels.length)).toEqual(labels);
+    }),
+  );
+});
+
+test('labels that count on are one range', () => {
+  const labels = ['i', 'ii', 'iii', '1', '2', '3', 'A-1', 'A-2', 'Errata'];
+  const nums = labelTree(labels).get('Nums') as PdfValue[];
+  expect(nums.filter((_, i) => i % 2 === 0)).toEqual([0, 3, 6, 8]);
 });

@@ -1,4 +1,13 @@
-import { nameText, numberOr, textOf, type PdfFile } from './objects/index';
+import {
+  PdfDict,
+  name,
+  nameText,
+  numberOr,
+  textOf,
+  textString,
+  type PdfFile,
+  type PdfValue,
+} from './objects/index';
 import { readNumberTree } from './trees';
 
 /** The label of every page (ISO 32000-1, 12.4.2); its number where the file gives none. */
@@ -15,6 +24,63 @@ export function readLabels(file: PdfFile, pageCount: number): string[] {
       labels[i] = prefix + numeral(first + i - start, style);
   });
   return labels;
+}
+
+/** A number tree that gives pages these labels, in as few ranges as follow from looking ahead. */
+export function labelTree(labels: readonly string[]): PdfDict {
+  const nums: PdfValue[] = [];
+  for (let i = 0; i < labels.length;) {
+    const rule = ruleFor(labels, i);
+    nums.push(i, rule.dict);
+    i += rule.length;
+  }
+  return PdfDict.of({ Nums: nums });
+}
+
+/** The rule that holds longest from a page on. */
+function ruleFor(labels: readonly string[], from: number): { dict: PdfDict; length: number } {
+  const label = labels[from];
+  const prefixOf = (text: string): Record<string, PdfValue> =>
+    text === '' ? {} : { P: textString(text) };
+  let best = { dict: PdfDict.of(prefixOf(label)), length: 1 };
+  while (labels[from + best.length] === label) best.length++;
+  for (let at = Math.max(0, label.length - LONGEST_NUMERAL); at < label.length; at++) {
+    const [prefix, number] = [label.slice(0, at), label.slice(at)];
+    for (const style of STYLES) {
+      const value = valueOf(number, style);
+      if (value === undefined) continue;
+      let length = 1;
+      while (labels[from + length] === prefix + numeral(value + length, style)) length++;
+      if (length < best.length || (length === 1 && style !== 'D')) continue;
+      const dict = PdfDict.of({
+        ...prefixOf(prefix),
+        S: name(style),
+        ...(value === 1 ? {} : { St: value }),
+      });
+      if (length > best.length || best.dict.get('S') === null) best = { dict, length };
+    }
+  }
+  return best;
+}
+
+const STYLES = ['D', 'r', 'R', 'a', 'A'];
+const LONGEST_NUMERAL = 15;
+const MOST = 5000;
+
+/** The number that is written so in a style, if there is one. */
+function valueOf(text: string, style: string): number | undefined {
+  if (style === 'D') return /^[1-9]\d*$/.test(text) ? Number(text) : undefined;
+  const small = style === 'R' || style === 'A' ? text.toLowerCase() : text;
+  if (style === 'a' || style === 'A') {
+    if (!/^([a-z])\1*$/.test(small)) return undefined;
+    const value = small.charCodeAt(0) - 96 + 26 * (small.length - 1);
+    return numeral(value, style) === text ? value : undefined;
+  }
+  if (!/^[ivxlcdm]+$/.test(small)) return undefined;
+  const units: Record<string, number> = { i: 1, v: 5, x: 10, l: 50, c: 100, d: 500, m: 1000 };
+  const values = [...small].map((letter) => units[letter]);
+  const value = values.reduce((sum, one, i) => sum + (one < (values[i + 1] ?? 0) ? -one : one), 0);
+  return value <= MOST && numeral(value, style) === text ? value : undefined;
 }
 
 /** A number in one of the numbering styles of table 159; empty for no style. */

@@ -21,7 +21,12 @@ export interface PdfPage {
   readonly rotation: Rotation;
   /** The inherited or own resources. */
   readonly resources: PdfValue;
+  /** All attributes it inherits or has itself, of those that can be inherited. */
+  readonly attributes: PdfDict;
 }
+
+/** Entries that pages inherit from the nodes above them (table 30). */
+export const inheritable = ['MediaBox', 'CropBox', 'Rotate', 'Resources'] as const;
 
 const LETTER: Box = { x0: 0, y0: 0, x1: 612, y1: 792 };
 
@@ -52,6 +57,7 @@ export function readPages(file: PdfFile): PdfPage[] {
         box: visibleBox(file, attributes),
         rotation: rotationOf(file.resolve(attributes.get('Rotate'))),
         resources: attributes.get('Resources'),
+        attributes,
       });
     }
   }
@@ -78,7 +84,7 @@ export function readBox(file: PdfFile, value: PdfValue): Box | undefined {
 
 function inherit(node: PdfDict, from: PdfDict): PdfDict {
   const entries = new Map(from.entries);
-  for (const key of ['MediaBox', 'CropBox', 'Rotate', 'Resources']) {
+  for (const key of inheritable) {
     const own = node.get(key);
     if (own !== null) entries.set(key, own);
   }

@@ -13,6 +13,11 @@ export const problems = {
     title: 'An operation does not fit this document',
     advice: 'Reload the document and try again.',
   },
+  'page-unknown': {
+    status: 400,
+    title: 'This page is not in the document’s file',
+    advice: 'Reload the document and copy the page again.',
+  },
   'ink-samples-invalid': {
     status: 400,
     title: 'The ink cannot be read',

@@ -80,15 +80,17 @@ export const pages = pgTable(
     documentId: uuid('document_id')
       .notNull()
       .references(() => documents.id, { onDelete: 'cascade' }),
-    position: integer('position').notNull(),
+    order: text('order').notNull(),
+    /** A removed page is kept, with what is on it, for the case that it comes back. */
+    removed: boolean('removed').notNull().default(false),
     sourceIndex: integer('source_index').notNull(),
-    label: text('label').notNull(),
+    label: text('label'),
     width: doublePrecision('width').notNull(),
     height: doublePrecision('height').notNull(),
     rotation: integer('rotation').$type<0 | 90 | 180 | 270>().notNull(),
     hasMarks: boolean('has_marks').notNull().default(true),
   },
-  (t) => [uniqueIndex('pages_in_order').on(t.documentId, t.position)],
+  (t) => [index('pages_of_document').on(t.documentId)],
 );
 
 export const annotations = pgTable(

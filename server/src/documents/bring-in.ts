@@ -60,17 +60,10 @@ async function storeDocument(
     working: file.digest,
     repair,
   });
-  const marked = new Set(pdf.annotations.map(({ pageId }) => pageId));
-  const pageRows = pdf.pages.map((page, position) => ({
-    id: page.id,
+  const pageRows = pdf.pages.map(({ index, ...page }) => ({
+    ...page,
     documentId: id,
-    position,
-    sourceIndex: page.index,
-    label: page.label,
-    width: page.width,
-    height: page.height,
-    rotation: page.rotation,
-    hasMarks: marked.has(page.id),
+    sourceIndex: index,
   }));
   for (const rows of inParts(pageRows)) await queries.insert(pages).values(rows);
   const landmarkRows = pdf.landmarks.map((fields) => ({ documentId: id, id: fields.id, fields }));

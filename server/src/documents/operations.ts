@@ -14,6 +14,7 @@ import { annotations, documents, operations, pages } from '../db/schema';
 import { factsOf } from '../pictures/store';
 import { fromRow, toRow } from './annotation-rows';
 import { touchedLandmarks, touchesOutline, writeLandmarks } from './landmark-rows';
+import { checkPages, touchedPages, writePages } from './page-rows';
 import { notFound } from './queries';
 
 /**
@@ -38,11 +39,14 @@ export async function perform(
     if (fresh.length === 0) return resultOf(document.revision, batch, known);
     await check(transaction, documentId, fresh);
     await checkPictures(transaction, fresh);
+    await checkPages(transaction, documentId, fresh);
 
     const before = await touchedState(transaction, documentId, document.title, fresh);
     const after = fresh.reduce((state, operation) => apply(state, operation.effect), before);
     let { revision } = document;
     for (const operation of fresh) known.set(operation.id, ++revision);
+    // What is on pages that are added names them.
+    await writePages(transaction, documentId, fresh, before, after);
     await writeDifference(transaction, { id: documentId, revision }, fresh, before, after);
     await writeLandmarks(transaction, documentId, fresh, before, after);
     await transaction.insert(operations).values(
@@ -111,7 +115,8 @@ async function check(
     .select({ id: pages.id })
     .from(pages)
     .where(and(eq(pages.documentId, documentId), inArray(pages.id, named)));
-  const there = new Set(rows.map((row) => row.id));
+  const coming = fresh.flatMap(({ effect }) => (effect.type === 'page.add' ? effect.page.id : []));
+  const there = new Set([...rows.map((row) => row.id), ...coming]);
   const missing = named.find((id) => !there.has(id));
   if (missing) throw new Problem('operation-invalid', `The document has no page ${missing}.`);
 }
@@ -138,12 +143,13 @@ async function touchedState(
 ): Promise<DocumentState> {
   const ids = touchedIds(fresh);
   const marks = await touchedLandmarks(queries, documentId, fresh);
-  if (ids.length === 0) return documentState(title, [], marks);
+  const sheets = await touchedPages(queries, documentId, fresh);
+  if (ids.length === 0) return documentState(title, [], marks, sheets);
   const rows = await queries
     .select({ fields: annotations.fields, samples: annotations.samples })
     .from(annotations)
     .where(and(eq(annotations.documentId, documentId), inArray(annotations.id, ids)));
-  return documentState(title, rows.map(fromRow), marks);
+  return documentState(title, rows.map(fromRow), marks, sheets);
 }
 
 async function writeDifference(
@@ -203,6 +209,8 @@ function pageOf(effect: Effect): string | undefined {
       return effect.landmark.place?.pageId;
     case 'landmark.change':
       return effect.fields.place?.pageId;
+    case 'page.add':
+      return undefined;
     default:
       return 'pageId' in effect ? effect.pageId : undefined;
   }

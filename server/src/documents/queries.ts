@@ -1,11 +1,22 @@
 import type { DocumentSummary, StyletDocument } from '@stylet/core/api';
-import type { Annotation, Landmark } from '@stylet/core/document';
+import type { Annotation, DocumentPage, Landmark } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
-import { asc, desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { annotations, documents, landmarks, pages, sources } from '../db/schema';
 import { placeIn } from '../reading/store';
 import { fromRow } from './annotation-rows';
+
+export const pageColumns = {
+  id: pages.id,
+  order: pages.order,
+  label: pages.label,
+  width: pages.width,
+  height: pages.height,
+  rotation: pages.rotation,
+  sourceIndex: pages.sourceIndex,
+  hasMarks: pages.hasMarks,
+};
 
 const summaryColumns = {
   id: documents.id,
@@ -16,8 +27,8 @@ const summaryColumns = {
   modified: documents.modified,
   revision: documents.revision,
   repair: documents.repair,
-  pageCount: sql<number>`(select count(*)::int from ${pages} where ${pages.documentId} = ${documents.id})`,
-  annotationCount: sql<number>`(select count(*)::int from ${annotations} where ${annotations.documentId} = ${documents.id})`,
+  pageCount: sql<number>`(select count(*)::int from ${pages} where ${pages.documentId} = ${documents.id} and not ${pages.removed})`,
+  annotationCount: sql<number>`(select count(*)::int from ${annotations} join ${pages} on ${pages.id} = ${annotations.pageId} and not ${pages.removed} where ${annotations.documentId} = ${documents.id})`,
 };
 
 type SummaryRow = Omit<DocumentSummary, 'created' | 'modified'> & { created: Date; modified: Date };
@@ -54,20 +65,18 @@ export async function readDocument(queries: Queries, id: string): Promise<Stylet
     ...summary,
     landmarks: await readLandmarks(queries, id),
     place: await placeIn(queries, id),
-    pages: await queries
-      .select({
-        id: pages.id,
-        label: pages.label,
-        width: pages.width,
-        height: pages.height,
-        rotation: pages.rotation,
-        sourceIndex: pages.sourceIndex,
-        hasMarks: pages.hasMarks,
-      })
-      .from(pages)
-      .where(eq(pages.documentId, id))
-      .orderBy(asc(pages.position)),
+    pages: await readPages(queries, id),
   };
+}
+
+/** The pages of a document in order, without those that were removed. */
+export async function readPages(queries: Queries, id: string): Promise<DocumentPage[]> {
+  const rows = await queries
+    .select(pageColumns)
+    .from(pages)
+    .where(and(eq(pages.documentId, id), eq(pages.removed, false)));
+  // PostgreSQL would sort by the rules of a language.
+  return rows.sort((a, b) => (a.order < b.order || (a.order === b.order && a.id < b.id) ? -1 : 1));
 }
 
 /** The outline's entries, the bookmarks and the keywords of a document. */

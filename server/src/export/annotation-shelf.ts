@@ -1,10 +1,10 @@
-import { documentState, noAnnotations, type Annotation } from '@stylet/core/document';
+import { documentState, noAnnotations, pagesInOrder, type Annotation } from '@stylet/core/document';
 import type { ExportLandmarks, ExportPage } from '@stylet/core/pdf';
-import { and, asc, eq, gt } from 'drizzle-orm';
+import { and, eq, gt } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database';
 import { fromRow } from '../documents/annotation-rows';
-import { notFound, readLandmarks } from '../documents/queries';
-import { annotations, documents, pages } from '../db/schema';
+import { notFound, readLandmarks, readPages } from '../documents/queries';
+import { annotations, documents } from '../db/schema';
 
 interface Shelved {
   readonly revision: number;
@@ -53,11 +53,7 @@ async function bringUpToDate(
   if (before?.revision === document.revision) return before;
   const current = await annotationsNow(queries, id, before);
   const state = documentState('', current.values());
-  const rows = await queries
-    .select({ id: pages.id, index: pages.sourceIndex })
-    .from(pages)
-    .where(eq(pages.documentId, id))
-    .orderBy(asc(pages.position));
+  const pages = documentState('', [], [], await readPages(queries, id)).pages;
   return {
     revision: document.revision,
     annotations: current,
@@ -65,10 +61,12 @@ async function bringUpToDate(
       landmarks: documentState('', [], await readLandmarks(queries, id)).landmarks,
       isOutlineChanged: document.isOutlineChanged,
     },
-    pages: rows.map((page) => ({
-      id: page.id,
-      index: page.index,
-      annotations: state.annotations[page.id] ?? noAnnotations,
+    pages: pagesInOrder(pages).map(({ id: pageId, sourceIndex, rotation, label }) => ({
+      id: pageId,
+      sourceIndex,
+      rotation,
+      label,
+      annotations: state.annotations[pageId] ?? noAnnotations,
     })),
   };
 }

@@ -1,9 +1,10 @@
 import type { HungKeyword } from '@stylet/core/api';
-import type { Keyword } from '@stylet/core/document';
+import { documentState, pagesInOrder, type Keyword } from '@stylet/core/document';
 import { asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
-import { annotations, documents, landmarks, pages } from '../db/schema';
+import { annotations, documents, landmarks } from '../db/schema';
 import { fromRow } from '../documents/annotation-rows';
+import { readPages } from '../documents/queries';
 
 /** The keywords of all documents, by document and page. */
 export async function listKeywords(queries: Queries): Promise<HungKeyword[]> {
@@ -12,19 +13,25 @@ export async function listKeywords(queries: Queries): Promise<HungKeyword[]> {
       fields: landmarks.fields,
       documentId: documents.id,
       title: documents.title,
-      label: pages.label,
     })
     .from(landmarks)
     .innerJoin(documents, eq(documents.id, landmarks.documentId))
-    .innerJoin(pages, eq(pages.id, sql`(${landmarks.fields} -> 'place' ->> 'pageId')::uuid`))
     .where(eq(sql`${landmarks.fields} ->> 'kind'`, 'keyword'))
-    .orderBy(asc(documents.title), asc(pages.position));
-  const keywords = rows.map((row) => ({ ...row, fields: row.fields as Keyword }));
+    .orderBy(asc(documents.title), asc(documents.id));
+  const pages = await pagesOf(queries, [...new Set(rows.map(({ documentId }) => documentId))]);
+  const keywords = rows
+    .flatMap((row) => {
+      const fields = row.fields as Keyword;
+      const page = pages.get(fields.place.pageId);
+      return page ? [{ ...row, ...page, fields }] : [];
+    })
+    // Stable: by document as they come.
+    .sort((a, b) => (a.documentId === b.documentId ? a.at - b.at : 0));
   const faces = await facesOf(
     queries,
     keywords.flatMap(({ fields }) => fields.annotationIds ?? []),
   );
-  return keywords.map(({ fields, ...where }) => ({
+  return keywords.map(({ fields, at: _, ...where }) => ({
     ...where,
     id: fields.id,
     word: fields.word,
@@ -33,6 +40,19 @@ export async function listKeywords(queries: Queries): Promise<HungKeyword[]> {
       (id) => faces.get(`${where.documentId} ${id}`) ?? [],
     ),
   }));
+}
+
+/** The pages of documents by their ids: where each stands, and what it is called. */
+async function pagesOf(
+  queries: Queries,
+  documentIds: readonly string[],
+): Promise<Map<string, { readonly at: number; readonly label: string }>> {
+  const found = new Map<string, { at: number; label: string }>();
+  for (const id of documentIds) {
+    const { pages } = documentState('', [], [], await readPages(queries, id));
+    pagesInOrder(pages).forEach((page, at) => found.set(page.id, { at, label: page.label }));
+  }
+  return found;
 }
 
 /** Annotations by their documents and ids. */

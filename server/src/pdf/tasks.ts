@@ -21,6 +21,7 @@ import {
   type ImportedPdf,
   type PdfPage,
 } from '@stylet/core/pdf';
+import { Problem } from '@stylet/core/problems';
 import { move, workerData } from 'piscina';
 import { connect } from '../db/database';
 import { AnnotationShelf } from '../export/annotation-shelf';
@@ -53,8 +54,7 @@ export interface ExportTask {
 export interface SnipTask {
   readonly documentId: string;
   readonly path: string;
-  /** The page's place in the document. */
-  readonly position: number;
+  readonly pageId: string;
   readonly region: Box;
   readonly annotations: boolean;
 }
@@ -158,11 +158,12 @@ const digestsOn = ({ annotations }: ExportPage): string[] =>
 /** Part of a page as a file of its own. Runs in a worker thread. */
 export async function snip(task: SnipTask): Promise<Snipped> {
   const { pages } = await atHand().annotations.documentOf(task.documentId);
-  const page = pages[task.position];
+  const page = pages.find(({ id }) => id === task.pageId);
+  if (!page) throw new Problem('operation-invalid', `The document has no page ${task.pageId}.`);
   const mode = task.annotations ? 'flattened' : 'none';
   const tail = await updateFor(task.path, [page], mode);
   const file = new PdfFile(bytesBehind(openFile(task.path).bytes, tail), inflateSync);
-  const bytes = onePagePdf(file, readPages(file)[page.index], task.region, quickly);
+  const bytes = onePagePdf(file, readPages(file)[0], task.region, quickly);
   return { bytes, isReadable: canBeRead(bytes) };
 }
 

@@ -1,7 +1,7 @@
 import type { PictureFacts, SnipRequest } from '@stylet/core/api';
 import { intersect } from '@stylet/core/geometry';
 import { Problem } from '@stylet/core/problems';
-import { and, asc, eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { pages } from '../db/schema';
 import type { Services } from '../services';
 import { storePicture } from './store';
@@ -19,14 +19,13 @@ export async function snip(
   const [page] = await database
     .select()
     .from(pages)
-    .where(and(eq(pages.documentId, documentId), eq(pages.id, pageId)))
-    .orderBy(asc(pages.position));
+    .where(and(eq(pages.documentId, documentId), eq(pages.id, pageId), eq(pages.removed, false)));
   if (!page) throw new Problem('operation-invalid', `The document has no page ${pageId}.`);
   const part = intersect(region, { x0: 0, y0: 0, x1: page.width, y1: page.height });
   if (!part || part.x1 <= part.x0 || part.y1 <= part.y0)
     throw new Problem('snip-outside', 'It lies beside the page.');
   const file = await exporter.snip(documentId, {
-    position: page.position,
+    pageId,
     region: part,
     annotations,
   });

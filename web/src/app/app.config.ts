@@ -8,6 +8,7 @@ import {
   withPreloading,
   type Routes,
 } from '@angular/router';
+import { OtherWindows } from './desk/document/other-windows';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
 import { documentFeature } from './desk/document/document.reducer';
@@ -38,6 +39,6 @@ export const appConfig: ApplicationConfig = {
       [kitFeature.name]: kitFeature.reducer,
       [syncFeature.name]: syncFeature.reducer,
     }),
-    provideEffects(LibraryEffects, DocumentEffects, KitEffects, SyncEffects),
+    provideEffects(LibraryEffects, DocumentEffects, OtherWindows, KitEffects, SyncEffects),
   ],
 };

@@ -55,7 +55,7 @@ async function pageAt(index: number): Promise<PDFPageProxy> {
 }
 
 async function render(
-  { page: index, scale, region, marks }: PdfRequests['render']['params'],
+  { page: index, rotation, scale, region, marks }: PdfRequests['render']['params'],
   id: number,
 ): Promise<ImageBitmap> {
   const page = await pageAt(index);
@@ -63,6 +63,7 @@ async function render(
   if (answering.isCancelled(id)) throw new Error('cancelled');
   const viewport = page.getViewport({
     scale: scale / page.userUnit,
+    rotation,
     offsetX: -region.x,
     offsetY: -region.y,
   });
@@ -91,10 +92,12 @@ async function lines({ page: index }: { page: number }): Promise<Line[]> {
   return linesOf(wordsOf(glyphsOf(list, pdfjs.OPS, fontOf, toPageSpace(page))));
 }
 
-async function looks({ page: index }: { page: number }): Promise<LookedPage> {
+async function looks({
+  page: index,
+  rotation,
+}: PdfRequests['looks']['params']): Promise<LookedPage> {
   const page = await pageAt(index);
   const [x0, y0, x1, y1] = page.view;
-  const rotation = page.rotate as 0 | 90 | 180 | 270;
   const toShown = pageView(x1 - x0, y1 - y0, rotation, 1);
   const read = await lines({ page: index });
   page.cleanup();

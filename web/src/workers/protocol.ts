@@ -1,5 +1,6 @@
 import type { FindQuery } from '@stylet/core/find';
 import type { Box } from '@stylet/core/geometry';
+import type { Rotation } from '@stylet/core/pdf';
 import type { Line, LookedPage } from '@stylet/core/text';
 
 /** Part of a shown page, in pixels of the wanted scale. */
@@ -10,12 +11,14 @@ export interface Region {
   readonly height: number;
 }
 
-/** What the PDF worker is asked. Pages are counted from 0. */
+/** What the PDF worker is asked. Pages are counted from 0, as they are in the file. */
 export interface PdfRequests {
   open: { params: { url: string }; result: { pageCount: number } };
   render: {
     params: {
       page: number;
+      /** How it is shown, in degrees clockwise. */
+      rotation: Rotation;
       /** Pixels a point. */
       scale: number;
       region: Region;
@@ -27,7 +30,7 @@ export interface PdfRequests {
   lines: { params: { page: number }; result: Line[] };
   links: { params: { page: number }; result: PageLink[] };
   /** How a page's lines look. */
-  looks: { params: { page: number }; result: LookedPage };
+  looks: { params: { page: number; rotation: Rotation }; result: LookedPage };
   /** What is found on a page. */
   find: { params: { page: number; query: FindQuery }; result: FoundMatch[] };
 }

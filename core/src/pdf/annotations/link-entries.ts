@@ -1,16 +1,8 @@
 import { linkAreas, type Link } from '../../document/index';
 import { boxOf, transform, type Box, type Matrix } from '../../geometry/index';
 import { polygonBounds } from '../../ink/index';
-import { explicitDestination } from '../landmarks/write-outline';
+import { explicitDestination, type PlacedById } from '../landmarks/write-outline';
 import { PdfDict, PdfString, bytesOf, name, textString, type PdfValue } from '../objects/index';
-import type { PdfPage } from '../pages';
-
-/** What a link needs to know of the file it is written into. */
-export interface LinkSurroundings {
-  readonly inFile: readonly PdfPage[];
-  /** The places of pages in the file, by their ids. */
-  readonly pages: ReadonlyMap<string, number>;
-}
 
 /**
  * What ISO 32000-1, 12.5.6.5, asks of a link: its areas, and where it leads. `rect` covers them. A link to
@@ -19,7 +11,7 @@ export interface LinkSurroundings {
 export function linkEntries(
   link: Link,
   toUser: Matrix,
-  { inFile, pages }: LinkSurroundings,
+  placed: PlacedById,
 ): Record<string, PdfValue> {
   const round = (value: number): number => Math.round(value * 100) / 100;
   const points = link.quads.flatMap((quad) =>
@@ -34,17 +26,13 @@ export function linkEntries(
     Border: [0, 0, 0],
     H: name('I'),
     Contents: textString(link.contents),
-    ...leading(link, inFile, pages),
+    ...leading(link, placed),
   };
 }
 
-function leading(
-  { target }: Link,
-  inFile: readonly PdfPage[],
-  pages: ReadonlyMap<string, number>,
-): Record<string, PdfValue> {
+function leading({ target }: Link, placed: PlacedById): Record<string, PdfValue> {
   if ('place' in target) {
-    const dest = explicitDestination(target.place, inFile, pages);
+    const dest = explicitDestination(target.place, placed);
     return dest === null ? {} : { Dest: dest };
   }
   if ('address' in target) {

@@ -22,7 +22,8 @@ import { coveredBy, paint, rgbOf } from '../../paint/index';
 import { contentOf, type Content } from '../content-stream';
 import { PdfDict, PdfString, name, pdfDate, textString, type PdfValue } from '../objects/index';
 import { OWN_KEY } from './kinds';
-import { linkEntries, linkRect, type LinkSurroundings } from './link-entries';
+import type { PlacedById } from '../landmarks/write-outline';
+import { linkEntries, linkRect } from './link-entries';
 import { shapeEntries } from './shape-entries';
 
 /** Annotations that Stylet draws itself. */
@@ -65,10 +66,10 @@ export function writeAnnotation(annotation: OwnAnnotation, toUser: Matrix): Writ
 export function writeLink(
   link: Link,
   toUser: Matrix,
-  surroundings: LinkSurroundings,
+  placed: PlacedById,
 ): Record<string, PdfValue> {
   const box = linkRect(link, toUser);
-  return { ...commonEntries(link, box), ...linkEntries(link, toUser, surroundings) };
+  return { ...commonEntries(link, box), ...linkEntries(link, toUser, placed) };
 }
 
 /** Entries that all annotations have (table 164), and those by which Stylet knows its own. */

@@ -15,6 +15,9 @@ import {
 import { pageToUser, type PdfPage } from '../pages';
 import { BOOKMARK, BOOKMARKS } from './own-keys';
 
+/** The pages of a file that is written, in order, by the ids of the document's pages. */
+export type PlacedById = ReadonlyMap<string, PdfPage>;
+
 /** An item that is about to be written, with those under it. */
 interface Item {
   readonly ref: PdfRef;
@@ -30,20 +33,20 @@ const LINKS = { Parent: null, Prev: null, Next: null, First: null, Last: null, C
 /**
  * Writes the outline anew (12.3.3): its entries, and the bookmarks, in the order of the pages, in a group
  * of their own at the end. What is kept of an imported entry keeps its object, its look, and, as long as
- * it leads to the same place, how it leads there. `pages` finds a page by its id.
+ * it leads to the same place, how it leads there. Returns what of the catalogue is different then.
  */
 export function writeOutline(
   file: PdfFile,
   update: PdfUpdate,
   landmarks: Landmarks,
   inFile: readonly PdfPage[],
-  pages: ReadonlyMap<string, number>,
-): void {
-  const writer = new OutlineWriter(file, update, inFile, pages);
+  placed: PlacedById,
+): Record<string, PdfValue> {
+  const writer = new OutlineWriter(file, update, inFile, placed);
   const items = outlineTree(landmarks).map((node) => writer.entry(node));
   const marks = Object.values(landmarks).filter((l): l is Bookmark => l.kind === 'bookmark');
   const group = writer.bookmarks(marks);
-  writer.finish(group ? [...items, group] : items);
+  return writer.finish(group ? [...items, group] : items);
 }
 
 class OutlineWriter {
@@ -53,7 +56,7 @@ class OutlineWriter {
     private readonly file: PdfFile,
     private readonly update: PdfUpdate,
     private readonly inFile: readonly PdfPage[],
-    private readonly pages: ReadonlyMap<string, number>,
+    private readonly placed: PlacedById,
   ) {
     this.destinations = new Destinations(file, inFile);
   }
@@ -75,7 +78,8 @@ class OutlineWriter {
   }
 
   bookmarks(marks: readonly Bookmark[]): Item | undefined {
-    const position = ({ place }: Bookmark): number => this.pages.get(place.pageId) ?? Infinity;
+    const positions = new Map([...this.placed.keys()].map((id, i) => [id, i]));
+    const position = ({ place }: Bookmark): number => positions.get(place.pageId) ?? Infinity;
     const sorted = [...marks].sort(
       (a, b) => position(a) - position(b) || (a.place.y ?? 0) - (b.place.y ?? 0),
     );
@@ -98,15 +102,10 @@ class OutlineWriter {
     };
   }
 
-  /** Writes the items, and has the catalogue name them; no outline where there are none. */
-  finish(items: readonly Item[]): void {
-    const root = this.file.trailer.get('Root') as PdfRef;
-    const { catalog } = this.file;
-    if (items.length === 0) {
-      if (catalog.get('Outlines') !== null) this.update.set(root, catalog.with({ Outlines: null }));
-      return;
-    }
-    const before = catalog.get('Outlines');
+  /** Writes the items; returns how the catalogue names them. No outline where there are none. */
+  finish(items: readonly Item[]): Record<string, PdfValue> {
+    const before = this.file.catalog.get('Outlines');
+    if (items.length === 0) return before === null ? {} : { Outlines: null };
     const ref = before instanceof PdfRef ? before : this.update.reserve();
     this.update.set(
       ref,
@@ -118,7 +117,7 @@ class OutlineWriter {
       }),
     );
     this.link(items, ref);
-    if (ref !== before) this.update.set(root, catalog.with({ Outlines: ref }));
+    return ref === before ? {} : { Outlines: ref };
   }
 
   private link(items: readonly Item[], parent: PdfRef): void {
@@ -142,7 +141,7 @@ class OutlineWriter {
     const isNear = (a: number | undefined, b: number | undefined): boolean =>
       a === b || (a !== undefined && b !== undefined && Math.abs(a - b) < 0.01);
     return (
-      this.pages.get(place.pageId) === now.pageIndex &&
+      this.placed.get(place.pageId)?.ref.object === this.inFile[now.pageIndex].ref.object &&
       isNear(place.x, now.x) &&
       isNear(place.y, now.y)
     );
@@ -150,7 +149,7 @@ class OutlineWriter {
 
   /** An explicit destination (12.3.2.2); nothing for a page that is not there any more. */
   private destination(place: Place | undefined): PdfValue {
-    return place ? explicitDestination(place, this.inFile, this.pages) : null;
+    return place ? explicitDestination(place, this.placed) : null;
   }
 }
 
@@ -160,12 +159,8 @@ function shown(items: readonly Item[]): number {
 }
 
 /** A place as an explicit destination: the page, and its top left as it is seen (12.3.2.2). */
-export function explicitDestination(
-  { pageId, x, y }: Place,
-  inFile: readonly PdfPage[],
-  pages: ReadonlyMap<string, number>,
-): PdfValue {
-  const page = inFile[pages.get(pageId) ?? -1];
+export function explicitDestination({ pageId, x, y }: Place, placed: PlacedById): PdfValue {
+  const page = placed.get(pageId);
   if (!page) return null;
   const at = transform(pageToUser(page.box), { x: x ?? 0, y: y ?? 0 });
   const rounded = (value: number): number => Math.round(value * 100) / 100;

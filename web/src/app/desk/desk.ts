@@ -46,6 +46,9 @@ import { Rail } from './kit/rail';
 import { AnnotationSelection } from './lasso/annotation-selection';
 import { Clipboard } from './lasso/clipboard';
 import { SelectionActions } from './lasso/selection-actions';
+import { PageActions } from './board/page-actions';
+import { PageBoard } from './board/page-board';
+import { AnnotationPainting } from './snip/annotation-painting';
 import { OpenDocuments } from './open-documents';
 import { LiveViews } from './pages/live-views';
 import { PageGestures } from './pages/page-gestures';
@@ -84,6 +87,7 @@ import { TopBar } from './top-bar';
     MatDialogModule,
     MatIconModule,
     MatSnackBarModule,
+    PageBoard,
     PageStrip,
     Rail,
     RestingArea,
@@ -92,6 +96,7 @@ import { TopBar } from './top-bar';
     TopBar,
   ],
   providers: [
+    AnnotationPainting,
     AnnotationSelection,
     Clipboard,
     CloseUp,
@@ -111,6 +116,7 @@ import { TopBar } from './top-bar';
     Meanings,
     OpenDocuments,
     OutlineProposal,
+    PageActions,
     PageDrawing,
     PageGestures,
     PageSource,
@@ -181,6 +187,8 @@ export class Desk implements OnDestroy {
   protected readonly finding = inject(Finding);
   private readonly puttingIn = inject(PuttingIn);
   protected readonly indexOpen = signal(innerWidth >= 900);
+  /** Whether the page board lies over the pages. */
+  protected readonly boardOpen = this.view.isBoardOpen;
   private readonly refusal = this.store.selectSignal(syncFeature.selectTrouble);
   protected readonly isLeftHanded = this.store.selectSignal(kitFeature.selectIsLeftHanded);
   protected readonly hasDrawn = computed(

@@ -36,6 +36,9 @@ export const keys = [
   { keys: 'Arrows', does: 'move the guide in focus; Shift ten times as far' },
   { keys: ', / .', does: 'turn the guide in focus by a degree' },
   { keys: 'C', does: 'close-up' },
+  { keys: 'O', does: 'page board' },
+  { keys: 'R, Del, Ctrl D', does: 'on the page board: turn, remove, duplicate pages' },
+  { keys: 'Alt ← / Alt →', does: 'on the page board: move pages' },
   { keys: 'B', does: 'bookmark this page, or take the bookmark away' },
   { keys: 'F2, Del, Alt arrows', does: 'in the Index: rename, remove, move an entry' },
   { keys: 'Esc', does: 'back to the pen' },
@@ -84,7 +87,7 @@ export class Shortcuts {
     if (document.querySelector('.mat-mdc-menu-panel')) return;
     if (isTyping(event.target) || this.dialog.openDialogs.length > 0) return;
     const action = this.actionFor(event);
-    if (!action) return;
+    if (!action || (this.view.isBoardOpen() && !isForBoardToo(event))) return;
     event.preventDefault();
     action();
   }
@@ -123,6 +126,8 @@ export class Shortcuts {
         return () => this.guides.toggle('ruler');
       case 'h':
         return () => this.guides.toggle('setSquare');
+      case 'o':
+        return () => this.view.isBoardOpen.update((isOpen) => !isOpen);
       case 'c':
         return () => this.closeUp.toggle();
       case 'b':
@@ -193,5 +198,9 @@ export class Shortcuts {
     this.dialog.open(HelpDialog);
   }
 }
+
+/** What the desk's keys do while the page board lies over the pages, which has keys of its own. */
+const isForBoardToo = ({ key, ctrlKey, metaKey }: KeyboardEvent): boolean =>
+  ctrlKey || metaKey ? 'zyf'.includes(key.toLowerCase()) : 'o?'.includes(key.toLowerCase());
 
 const isButton = (target: EventTarget | null): boolean => target instanceof HTMLButtonElement;

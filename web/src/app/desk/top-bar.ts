@@ -24,6 +24,8 @@ import { Shortcuts } from './shortcuts';
 export class TopBar {
   readonly indexOpen = input.required<boolean>();
   readonly indexToggled = output();
+  readonly boardOpen = input.required<boolean>();
+  readonly boardToggled = output();
 
   private readonly store = inject(Store);
   private readonly dialog = inject(MatDialog);

@@ -23,6 +23,12 @@ import links from '@material-symbols/svg-400/outlined/link.svg';
 import pictures from '@material-symbols/svg-400/outlined/image.svg';
 import shapes from '@material-symbols/svg-400/outlined/category.svg';
 import dropper from '@material-symbols/svg-400/outlined/colorize.svg';
+import cut from '@material-symbols/svg-400/outlined/content_cut.svg';
+import duplicate from '@material-symbols/svg-400/outlined/library_add.svg';
+import paste from '@material-symbols/svg-400/outlined/content_paste.svg';
+import pageBoard from '@material-symbols/svg-400/outlined/grid_view.svg';
+import turnLeft from '@material-symbols/svg-400/outlined/rotate_90_degrees_ccw.svg';
+import turnRight from '@material-symbols/svg-400/outlined/rotate_90_degrees_cw.svg';
 import copy from '@material-symbols/svg-400/outlined/content_copy.svg';
 import download from '@material-symbols/svg-400/outlined/download.svg';
 import eraser from '@material-symbols/svg-400/outlined/ink_eraser.svg';
@@ -85,8 +91,10 @@ const drawings = {
   cloudOff,
   copy,
   crop,
+  cut,
   download,
   dropper,
+  duplicate,
   eraser,
   error,
   export: exportIcon,
@@ -106,6 +114,8 @@ const drawings = {
   newLine,
   opacity,
   origin,
+  pageBoard,
+  paste,
   person,
   picture,
   redo,
@@ -118,6 +128,8 @@ const drawings = {
   strikeout,
   sync,
   trash,
+  turnLeft,
+  turnRight,
   underline,
   undo,
   upload,

@@ -181,7 +181,7 @@ export class CloseUp {
 
   private async readPitch(pageIndex: number): Promise<void> {
     this.textPitch.set(undefined);
-    const lines = await this.source.linesOf(pageIndex);
+    const lines = await this.source.linesOf(this.view.pages()[pageIndex]);
     if (this.place()?.pageIndex === pageIndex) this.textPitch.set(linePitch(lines));
   }
 }

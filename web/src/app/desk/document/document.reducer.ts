@@ -1,10 +1,13 @@
-import type { Page, ReadingPlace, StyletDocument } from '@stylet/core/api';
+import type { ReadingPlace, StyletDocument } from '@stylet/core/api';
 import {
   applyAll,
   documentState,
   type Annotation,
   historyAfter,
   noHistory,
+  pagesInOrder,
+  presentAnnotations,
+  presentLandmarks,
   type DocumentState,
   type History,
   type Operation,
@@ -41,6 +44,7 @@ export const documentActions = createActionGroup({
     'Load Failed': props<{ trouble: Trouble }>(),
     Closed: emptyProps(),
     'Step Made': props<{ documentId: string; kind: StepKind; step: Step }>(),
+    'Operations Received': props<{ documentId: string; operations: readonly Operation[] }>(),
     'Revision Reached': props<{ documentId: string; revision: number }>(),
   },
 });
@@ -49,7 +53,6 @@ export interface OpenDocument {
   readonly status: 'none' | 'loading' | 'ready' | 'failed';
   readonly id: string | undefined;
   readonly trouble: Trouble | undefined;
-  readonly pages: readonly Page[];
   /** Where one was last, on whatever device, when it was opened. */
   readonly place: ReadingPlace | null;
   readonly state: DocumentState;
@@ -61,7 +64,6 @@ const initial: OpenDocument = {
   status: 'none',
   id: undefined,
   trouble: undefined,
-  pages: [],
   place: null,
   state: documentState('', []),
   revision: 0,
@@ -90,9 +92,11 @@ export const documentFeature = createFeature({
         return {
           ...open,
           status: 'ready',
-          pages: document.pages,
           place: document.place,
-          state: perform(documentState(document.title, annotations, document.landmarks), waiting),
+          state: perform(
+            documentState(document.title, annotations, document.landmarks, document.pages),
+            waiting,
+          ),
           revision: document.revision,
           history,
         };
@@ -109,14 +113,26 @@ export const documentFeature = createFeature({
       state: perform(open.state, step.operations),
       history: historyAfter(open.history, kind, step.reversals),
     })),
+    on(documentActions.operationsReceived, (open, { documentId, operations }) =>
+      documentId === open.id && open.status === 'ready'
+        ? { ...open, state: perform(open.state, operations) }
+        : open,
+    ),
     on(documentActions.revisionReached, (open, { documentId, revision }) =>
       documentId === open.id ? { ...open, revision: Math.max(open.revision, revision) } : open,
     ),
   ),
   extraSelectors: ({ selectState, selectHistory }) => ({
     selectTitle: createSelector(selectState, ({ title }) => title),
-    selectLandmarks: createSelector(selectState, ({ landmarks }) => landmarks),
-    selectAnnotations: createSelector(selectState, ({ annotations }) => annotations),
+    selectPages: createSelector(selectState, ({ pages }) => pagesInOrder(pages)),
+    selectLandmarks: createSelector(selectState, ({ landmarks, pages }) =>
+      presentLandmarks(landmarks, pages),
+    ),
+    selectAnnotations: createSelector(
+      createSelector(selectState, ({ annotations }) => annotations),
+      createSelector(selectState, ({ pages }) => pages),
+      (annotations, pages) => presentAnnotations({ annotations, pages }),
+    ),
     selectCanUndo: createSelector(selectHistory, ({ undo }) => undo.length > 0),
     selectCanRedo: createSelector(selectHistory, ({ redo }) => redo.length > 0),
   }),

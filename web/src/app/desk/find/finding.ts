@@ -128,7 +128,7 @@ export class Finding {
     let shown = performance.now();
     const search = async (step: number): Promise<void> => {
       const pageIndex = (start + step) % pages.length;
-      const matches = await this.source.find(pages[pageIndex].sourceIndex, query, signal);
+      const matches = await this.source.find(pages[pageIndex], query, signal);
       if (signal.aborted) throw new Cancelled('something else is looked for');
       if (matches.length > 0)
         found.set(

@@ -56,7 +56,7 @@ const foreign = (at: number, y: number): Annotation =>
 const one = entry('One', 0, 10);
 const contentsOf = (annotations: Annotation[], landmarks: Landmark[]) => {
   const state = documentState('', annotations, landmarks);
-  return { pages, tree: outlineTree(state.landmarks), ...state };
+  return { ...state, pages, tree: outlineTree(state.landmarks) };
 };
 const contents = contentsOf(
   [mark(1, 60, 'the berm crest'), foreign(0, 40)],

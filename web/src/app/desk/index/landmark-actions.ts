@@ -168,7 +168,7 @@ export class LandmarkActions {
       ({ node }) => node.entry.place?.pageId === page.id,
     );
     if (here) return here.node.entry.title;
-    const lines = await this.source.linesOf(pageIndex);
+    const lines = await this.source.linesOf(page);
     const first = lines.map(({ words }) => words.map(({ text }) => text).join(' ')).find(Boolean);
     return tidy(first ?? '') || `Page ${page.label || pageIndex + 1}`;
   }

@@ -56,8 +56,8 @@ export class OutlineProposal {
     // In twos, as the worker takes them.
     for (let i = 0; i < count && !signal.aborted; i += 2) {
       const pair = [i, i + 1].filter((page) => page < count);
-      const indexes = pair.map((page) => this.view.pages()[page].sourceIndex);
-      looked.push(...(await Promise.all(indexes.map((page) => this.source.looksOf(page)))));
+      const pages = pair.map((index) => this.view.pages()[index]);
+      looked.push(...(await Promise.all(pages.map((page) => this.source.looksOf(page)))));
       progress(looked.length);
     }
     return signal.aborted ? [] : headingsIn(looked);

@@ -8,6 +8,8 @@ import { AnnotationSelection } from './annotation-selection';
 import { SelectionActions } from './selection-actions';
 
 const pageId = newId();
+const elsewhere = newId();
+const sheets = [pageId, elsewhere].map((id) => ({ id, order: 'a0' }));
 const now = '2026-09-01T08:00:00.000Z';
 const common = { pageId, color: '#22304a', opacity: 1, author: '', created: now, modified: now };
 const ink = (order: string, change: object = {}): Annotation => ({
@@ -54,7 +56,7 @@ beforeEach(() => {
   const group = newId();
   list = [ink('a0', { group }), ink('a1', { group }), ink('a2', { locked: true }), foreign];
   const id = newId();
-  const document = { id, title: '', pages: [], outline: [], revision: 0 };
+  const document = { id, title: '', pages: sheets, landmarks: [], revision: 0 };
   store.dispatch(documentActions.opened({ id }));
   store.dispatch(
     documentActions.loaded({
@@ -103,7 +105,7 @@ test('moving leaves what is locked and what lies in the file, and is one step', 
 });
 
 test('onto another page and onto the clipboard nothing goes that could not be put back', () => {
-  const other = newId();
+  const other = elsewhere;
   selection.take(
     pageId,
     list.map(({ id }) => id),

@@ -47,7 +47,7 @@ export class LinkCard {
     const target = this.state.shown()?.link.target;
     if (target?.kind !== 'page') return undefined;
     const page = this.view.pages()[target.page];
-    return page && { page, index: target.page, down: target.y };
+    return page && { page, down: target.y };
   });
   /** What stands in the page itself and not as an object of its own cannot be written anew. */
   protected readonly canChange = computed(() => {

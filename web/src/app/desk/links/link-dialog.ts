@@ -87,7 +87,7 @@ export class LinkDialog {
   protected readonly shown = computed(() => {
     const index = findPage(this.wanted.pages, this.words().trim());
     const page = index === undefined ? undefined : this.wanted.pages[index];
-    return page && { page, index: index!, down: this.down() };
+    return page && { page, down: this.down() };
   });
   protected readonly address =
     this.wanted.target && 'address' in this.wanted.target ? this.wanted.target.address : 'https://';

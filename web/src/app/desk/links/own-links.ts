@@ -1,6 +1,6 @@
 import type { Page } from '@stylet/core/api';
 import type { Annotation, Link, LinkTarget, PageAnnotations } from '@stylet/core/document';
-import { linkAreas } from '@stylet/core/document';
+import { linkAreas, standingFor } from '@stylet/core/document';
 import { polygonBounds } from '@stylet/core/ink';
 import type { PageLink } from '../../../workers/protocol';
 
@@ -38,6 +38,16 @@ function leading({ target }: Link, pages: readonly Page[]): PageLink['target'] |
 export function withoutOwn(fromFile: readonly PageLink[], own: readonly Link[]): PageLink[] {
   const objects = new Set(own.map(({ origin }) => origin?.object));
   return fromFile.filter(({ origin }) => !origin || !objects.has(origin.object));
+}
+
+/** The links of a file as they lead in a document of its pages; those to pages that are gone do not lead on. */
+export function inDocument(links: readonly PageLink[], pages: readonly Page[]): PageLink[] {
+  return links.flatMap((link) => {
+    const { target } = link;
+    if (target.kind !== 'page') return link;
+    const page = standingFor(pages).get(target.page);
+    return page === undefined ? [] : { ...link, target: { ...target, page } };
+  });
 }
 
 /** Where a link as it is followed leads, as documents keep it. */

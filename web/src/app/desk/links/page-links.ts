@@ -5,7 +5,7 @@ import { contains, type Point } from '@stylet/core/geometry';
 import type { PageLink } from '../../../workers/protocol';
 import type { DeskMode } from '../kit/kit.reducer';
 import { placeOnPage } from '../pages/page-geometry';
-import { followable, linksOn, withoutOwn } from './own-links';
+import { followable, inDocument, linksOn, withoutOwn } from './own-links';
 
 /** The links of a page: those its file has, and those made since. */
 export class PageLinks {
@@ -14,7 +14,10 @@ export class PageLinks {
   /** What can be followed: in Read only. */
   readonly live = computed<PageLink[]>(() =>
     this.mode() === 'read'
-      ? [...withoutOwn(this.fromFile(), this.own()), ...followable(this.own(), this.pages())]
+      ? [
+          ...inDocument(withoutOwn(this.fromFile(), this.own()), this.pages()),
+          ...followable(this.own(), this.pages()),
+        ]
       : [],
   );
 

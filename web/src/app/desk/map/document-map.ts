@@ -90,7 +90,7 @@ export class DocumentMap implements OnDestroy {
     const { pageIndex } = pageAtShare(this.scale(), at);
     const chapter = this.chapters().findLast(({ from }) => from <= at);
     const page = this.view.pages()[pageIndex];
-    return { page, pageIndex, title: chapter?.title, at: `${100 * at}%` };
+    return { page, title: chapter?.title, at: `${100 * at}%` };
   });
   protected readonly label = computed(() => {
     const page = this.view.pages()[this.view.currentPage()];

@@ -65,7 +65,6 @@ const URGENCY = 5;
 })
 export class PagePreview {
   readonly page = input.required<Page>();
-  readonly index = input.required<number>();
   /** The chapter it lies in. */
   readonly heading = input<string>();
   /** How far down a place on it is that is meant, in points of page space. */
@@ -86,9 +85,9 @@ export class PagePreview {
 
   constructor() {
     effect((onCleanup) => {
-      const [index, size, scale] = [this.index(), this.size(), this.scale()];
+      const [page, size, scale] = [this.page(), this.size(), this.scale()];
       const asking = new AbortController();
-      const timer = setTimeout(() => void this.draw(index, size, scale, asking.signal), PASSES);
+      const timer = setTimeout(() => void this.draw(page, size, scale, asking.signal), PASSES);
       onCleanup(() => {
         clearTimeout(timer);
         asking.abort();
@@ -97,7 +96,7 @@ export class PagePreview {
   }
 
   private async draw(
-    page: number,
+    { sourceIndex: page, rotation }: Page,
     { width, height }: { width: number; height: number },
     scale: number,
     signal: AbortSignal,
@@ -109,7 +108,13 @@ export class PagePreview {
       height: Math.round(height * devicePixelRatio),
     };
     try {
-      const params = { page, scale: scale * devicePixelRatio, region, marks: [] };
+      const params = {
+        page,
+        rotation,
+        scale: scale * devicePixelRatio,
+        region,
+        marks: [],
+      };
       const bitmap = await this.source.client.ask('render', params, () => URGENCY, signal);
       const canvas = this.canvas().nativeElement;
       if (!signal.aborted) {

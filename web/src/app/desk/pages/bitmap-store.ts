@@ -1,12 +1,12 @@
 /** Bitmaps of whole pages seen lately, as canvases, within a bound of bytes; the oldest go first. */
 export class BitmapStore {
-  private readonly bitmaps = new Map<number, HTMLCanvasElement>();
+  private readonly bitmaps = new Map<string, HTMLCanvasElement>();
   private bytes = 0;
 
   constructor(private readonly most: number) {}
 
   /** The bitmap of a page, which leaves the store. */
-  take(page: number): HTMLCanvasElement | undefined {
+  take(page: string): HTMLCanvasElement | undefined {
     const bitmap = this.bitmaps.get(page);
     if (!bitmap) return undefined;
     this.bitmaps.delete(page);
@@ -14,7 +14,7 @@ export class BitmapStore {
     return bitmap;
   }
 
-  put(page: number, bitmap: HTMLCanvasElement): void {
+  put(page: string, bitmap: HTMLCanvasElement): void {
     release(this.take(page));
     this.bitmaps.set(page, bitmap);
     this.bytes += sizeOf(bitmap);

@@ -1,6 +1,7 @@
 import { Cancelled } from '../../../workers/worker-client';
 import type { PdfRequests } from '../../../workers/protocol';
-import type { PageSource } from './page-source';
+import type { Page } from '@stylet/core/api';
+import type { PageSource, SourcePage } from './page-source';
 import { canvasOf, release } from './bitmap-store';
 import type { PageWindow } from './window';
 
@@ -8,23 +9,28 @@ export type BitmapRequest = PdfRequests['render']['params'];
 
 /** What the worker is asked for a window onto a page, with marks that are in the file. */
 export function requestFor(
-  page: number,
+  { sourceIndex, rotation }: SourcePage,
   { x, y, width, height, scale }: PageWindow,
   marks: readonly number[] | undefined,
 ): BitmapRequest {
-  return { page, scale, region: { x, y, width, height }, marks };
+  return { page: sourceIndex, rotation, scale, region: { x, y, width, height }, marks };
 }
+
+/** A page looks as it does for as long as it is turned the same way. */
+const keyOf = ({ id, rotation }: Page): string => `${id} ${rotation}`;
 
 /** The bitmap of a page without our annotations: what is at hand at once, then the sharp one. */
 export class PageBitmap {
   private rendering: AbortController | undefined;
   private shown: HTMLCanvasElement | undefined;
   private isWhole = false;
+  /** Under what the bitmap that shows is kept. */
+  private key = '';
 
   /** `urgency` tells how far the page is from the middle of the view just now. */
   constructor(
     private readonly source: PageSource,
-    private readonly page: number,
+    private readonly page: () => Page,
     private readonly frame: HTMLElement,
     private readonly urgency: () => number,
   ) {}
@@ -34,10 +40,10 @@ export class PageBitmap {
     this.rendering?.abort();
     const rendering = (this.rendering = new AbortController());
     if (!this.shown) {
-      const kept = this.source.bitmaps.take(this.page);
+      const kept = this.source.bitmaps.take(keyOf(this.page()));
       if (kept) this.hang(kept, undefined);
     }
-    const request = requestFor(this.page, window, marks);
+    const request = requestFor(this.page(), window, marks);
     try {
       const bitmap = await this.source.draw(request, this.urgency, rendering.signal);
       if (rendering.signal.aborted) {
@@ -53,7 +59,7 @@ export class PageBitmap {
   /** The page goes out of sight: it leaves its bitmap behind for when it comes back. */
   leave(): void {
     this.rendering?.abort();
-    if (this.shown && this.isWhole) this.source.bitmaps.put(this.page, this.shown);
+    if (this.shown && this.isWhole) this.source.bitmaps.put(this.key, this.shown);
     else release(this.shown);
   }
 
@@ -75,6 +81,7 @@ export class PageBitmap {
     this.frame.replaceChildren(bitmap);
     release(this.shown);
     this.shown = bitmap;
+    this.key = keyOf(this.page());
     this.isWhole =
       !window || (window.width === window.pageWidth && window.height === window.pageHeight);
   }

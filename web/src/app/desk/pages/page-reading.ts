@@ -19,14 +19,13 @@ export class PageReading {
     private readonly source: PageSource,
     private readonly selection: TextSelection,
     private readonly page: () => Page,
-    private readonly index: () => number,
   ) {}
 
   /** Reads the text where it is wanted, and the links where they are live. */
   async read(wantsText: boolean, wantsLinks: boolean): Promise<void> {
     try {
-      if (wantsText) this.lines = await this.source.linesOf(this.index());
-      this.links.set(wantsLinks ? await this.source.linksOf(this.index()) : []);
+      if (wantsText) this.lines = await this.source.linesOf(this.page());
+      this.links.set(wantsLinks ? await this.source.linksOf(this.page()) : []);
     } catch (error) {
       if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
     }

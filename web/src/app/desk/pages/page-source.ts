@@ -1,4 +1,5 @@
 import { Injectable, inject, signal, type OnDestroy } from '@angular/core';
+import type { Page } from '@stylet/core/api';
 import type { FindQuery } from '@stylet/core/find';
 import type { Line, LookedPage } from '@stylet/core/text';
 import { WorkerClient } from '../../../workers/worker-client';
@@ -9,6 +10,9 @@ import type { BitmapRequest } from './page-bitmap';
 
 const MOST_BITMAP_BYTES = 48 * 1024 * 1024;
 const KEPT_LINES = 40;
+
+/** Which page of the file a page is, and how it is shown. */
+export type SourcePage = Pick<Page, 'sourceIndex' | 'rotation'>;
 
 /** The open PDF's pages: bitmaps, lines of text and links, got from its worker. */
 @Injectable()
@@ -64,21 +68,26 @@ export class PageSource implements OnDestroy {
     await bitmap.catch(() => undefined);
   }
 
-  linesOf(page: number): Promise<Line[]> {
+  linesOf({ sourceIndex: page }: SourcePage): Promise<Line[]> {
     return remembered(this.lines, page, () => this.client.ask('lines', { page }, () => 2));
   }
 
-  linksOf(page: number): Promise<PageLink[]> {
+  /** The links that the file has on a page; those to pages lead to where these are in the file. */
+  linksOf({ sourceIndex: page }: SourcePage): Promise<PageLink[]> {
     return remembered(this.links, page, () => this.client.ask('links', { page }, () => 2));
   }
 
   /** How a page's lines look; what is in view is drawn first. */
-  looksOf(page: number): Promise<LookedPage> {
-    return this.client.ask('looks', { page }, () => 10 + page);
+  looksOf({ sourceIndex: page, rotation }: SourcePage): Promise<LookedPage> {
+    return this.client.ask('looks', { page, rotation }, () => 10 + page);
   }
 
   /** What is found on a page; what is in view is drawn first. */
-  find(page: number, query: FindQuery, signal: AbortSignal): Promise<FoundMatch[]> {
+  find(
+    { sourceIndex: page }: SourcePage,
+    query: FindQuery,
+    signal: AbortSignal,
+  ): Promise<FoundMatch[]> {
     return this.client.ask('find', { page, query }, () => 4, signal);
   }
 

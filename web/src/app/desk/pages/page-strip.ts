@@ -171,7 +171,7 @@ export class PageStrip implements AfterViewInit {
     const shown = this.visibleOf(layout.pages[index], top);
     const window = pageWindow(page, this.view.restingZoom(), shown, undefined);
     const marks = fileMarks(page, Object.values(this.annotationsOf(page.id)));
-    this.land(this.source.drawAhead(requestFor(index, window, marks)));
+    this.land(this.source.drawAhead(requestFor(page, window, marks)));
   }
 
   private land(drawn: Promise<unknown>): void {

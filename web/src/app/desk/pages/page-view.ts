@@ -108,7 +108,7 @@ export class PageView {
 
   private layers!: PageLayers;
   private bitmap!: PageBitmap;
-  private readonly reading = new PageReading(this.source, this.selection, this.page, this.index);
+  private readonly reading = new PageReading(this.source, this.selection, this.page);
   protected readonly links = new PageLinks(
     this.page,
     this.view.pages,
@@ -281,7 +281,7 @@ export class PageView {
     marks: readonly number[] | undefined,
   ): Promise<void> {
     const frame = this.frame().nativeElement;
-    this.bitmap ??= new PageBitmap(this.source, this.index(), frame, () => this.urgency()());
+    this.bitmap ??= new PageBitmap(this.source, this.page, frame, () => this.urgency()());
     await this.bitmap.draw(window, marks);
   }
 

@@ -72,6 +72,9 @@ export class ViewState {
   /** Whether zoom and place have been chosen: before that nothing is worth drawing. */
   readonly isPlaced = signal(false);
 
+  /** Whether the page board lies over the pages. */
+  readonly isBoardOpen = signal(false);
+
   /** While the space bar is held, dragging moves the pages. */
   readonly isSpaceHeld = signal(false);
 

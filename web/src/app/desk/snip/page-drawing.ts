@@ -1,12 +1,11 @@
 import { Injectable, inject } from '@angular/core';
-import { paintingOrder, strata, stratumOf } from '@stylet/core/document';
+import { paintingOrder } from '@stylet/core/document';
 import { pageView, transformBox, type Box } from '@stylet/core/geometry';
 import { printScale } from '../pictures/canvas-picture';
-import { PictureBitmaps } from '../pictures/picture-bitmaps';
-import { CanvasSurface } from '../pages/canvas-surface';
 import { pageToWindow } from '../pages/page-geometry';
 import type { GesturePage } from '../pages/page-gestures';
 import { PageSource } from '../pages/page-source';
+import { AnnotationPainting } from './annotation-painting';
 import type { SnipArea } from './snip-area';
 import { fileMarks } from '../pages/window';
 
@@ -14,11 +13,11 @@ import { fileMarks } from '../pages/window';
 @Injectable()
 export class PageDrawing {
   private readonly source = inject(PageSource);
-  private readonly pictures = inject(PictureBitmaps);
+  private readonly painting = inject(AnnotationPainting);
 
   /** What lies within an area, with or without what is on the page; clear outside its outline. */
   async draw(
-    { page, index, annotations }: Pick<GesturePage, 'page' | 'index' | 'annotations'>,
+    { page, annotations }: Pick<GesturePage, 'page' | 'annotations'>,
     area: SnipArea,
     withAnnotations: boolean,
   ): Promise<HTMLCanvasElement> {
@@ -27,7 +26,8 @@ export class PageDrawing {
     const all = withAnnotations ? paintingOrder(annotations) : [];
     const { scale } = region;
     const bitmap = await this.source.client.ask('render', {
-      page: index,
+      page: page.sourceIndex,
+      rotation: page.rotation,
       scale,
       region,
       marks: fileMarks(page, all),
@@ -46,14 +46,7 @@ export class PageDrawing {
     }
     context.drawImage(bitmap, 0, 0);
     bitmap.close();
-    for (const stratum of strata) {
-      const layer = new CanvasSurface(document.createElement('canvas'), this.pictures);
-      layer.resize(region.width, region.height, matrix);
-      layer.draw(all.filter((annotation) => stratumOf(annotation) === stratum));
-      if (layer.canvas.width === 0) continue;
-      context.globalCompositeOperation = stratum === 'under' ? 'multiply' : 'source-over';
-      context.drawImage(layer.canvas, 0, 0);
-    }
+    if (withAnnotations) this.painting.paint(context, page, annotations, region);
     return canvas;
   }
 }

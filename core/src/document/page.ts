@@ -1,0 +1,96 @@
+import { generateNKeysBetween } from 'fractional-indexing';
+import { z } from 'zod';
+import { idSchema } from './common-fields';
+
+/** A page as a document keeps it. */
+export const documentPageSchema = z.object({
+  id: idSchema,
+  /** Where it stands among the document's pages. */
+  order: z.string().min(1).max(200),
+  /** Points, before rotation. */
+  width: z.number().positive(),
+  height: z.number().positive(),
+  /** How it is shown, in degrees clockwise. */
+  rotation: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]),
+  /** What its file calls it; null where its place in the document does. */
+  label: z.string().max(500).nullable(),
+  /** Index of the page in the document's source file. */
+  sourceIndex: z.int().nonnegative(),
+  /** Whether the file has annotations on it that are drawn, or left out, by what became of them here. */
+  hasMarks: z.boolean(),
+});
+
+/** The fields of a page that can be changed in place. */
+export const pageFieldsSchema = documentPageSchema.pick({ order: true, rotation: true }).partial();
+
+export type DocumentPage = z.infer<typeof documentPageSchema>;
+export type PageFields = z.infer<typeof pageFieldsSchema>;
+export type Pages = Readonly<Record<string, DocumentPage>>;
+
+/** A page in its place, and what it is called there. */
+export interface Page extends Omit<DocumentPage, 'label'> {
+  readonly label: string;
+}
+
+/** A page with fields changed. */
+export const changedPage = (before: DocumentPage, fields: PageFields): DocumentPage => ({
+  ...before,
+  order: fields.order ?? before.order,
+  rotation: fields.rotation ?? before.rotation,
+});
+
+const sorted = new WeakMap<Pages, readonly Page[]>();
+
+/** A document's pages in order, with their labels; sorted once, for records of pages are immutable. */
+export function pagesInOrder(pages: Pages): readonly Page[] {
+  let list = sorted.get(pages);
+  if (!list) {
+    list = Object.values(pages)
+      .sort(comparePages)
+      .map((page, i) => Object.assign({}, page, { label: page.label ?? String(i + 1) }));
+    sorted.set(pages, list);
+  }
+  return list;
+}
+
+function comparePages(a: DocumentPage, b: DocumentPage): number {
+  if (a.order !== b.order) return a.order < b.order ? -1 : 1;
+  return a.id < b.id ? -1 : 1;
+}
+
+const owners = new WeakMap<readonly unknown[], ReadonlyMap<number, number>>();
+
+/**
+ * Which page stands for each page of the file: where links and the outline of the file lead. Of several
+ * copies it is the one that was there first. By index in the file; the place among `pages`.
+ */
+export function standingFor(
+  pages: readonly Pick<Page, 'id' | 'sourceIndex'>[],
+): ReadonlyMap<number, number> {
+  let known = owners.get(pages);
+  if (!known) {
+    const found = new Map<number, number>();
+    pages.forEach(({ id, sourceIndex }, i) => {
+      const other = found.get(sourceIndex);
+      // Ids sort by when they were made (RFC 9562, 5.7).
+      if (other === undefined || id < pages[other].id) found.set(sourceIndex, i);
+    });
+    owners.set(pages, (known = found));
+  }
+  return known;
+}
+
+/** So many orders for pages that go before the one at `index`; those of `moving` make no difference. */
+export function pageOrders(
+  pages: readonly Pick<DocumentPage, 'id' | 'order'>[],
+  index: number,
+  count: number,
+  moving: ReadonlySet<string> = new Set(),
+): string[] {
+  const stay = (page: Pick<DocumentPage, 'id'>): boolean => !moving.has(page.id);
+  const below = pages.slice(0, index).findLast(stay)?.order ?? null;
+  // Orders need not differ: the next one that is greater bounds the new ones.
+  const above = pages.slice(index).filter(stay);
+  const next = above.find(({ order }) => below === null || order > below)?.order ?? null;
+  return generateNKeysBetween(below, next, count);
+}

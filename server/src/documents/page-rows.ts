@@ -1,0 +1,117 @@
+import type { DocumentPage, DocumentState, Effect, Operation } from '@stylet/core/document';
+import { Problem } from '@stylet/core/problems';
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import type { Queries } from '../db/database';
+import { pages } from '../db/schema';
+import { pageColumns } from './queries';
+
+/**
+ * Throws Problem `page-unknown` for a page that is added and is none of the document's file as it is there,
+ * and `operation-invalid` where no page would be left, or the page belongs to another document.
+ */
+export async function checkPages(
+  queries: Queries,
+  documentId: string,
+  fresh: readonly Operation[],
+): Promise<void> {
+  const added = fresh.flatMap(({ effect }) => (effect.type === 'page.add' ? [effect.page] : []));
+  if (added.length === 0) return;
+  const rows = await queries
+    .select({ ...pageColumns, documentId: pages.documentId })
+    .from(pages)
+    .where(
+      and(
+        eq(pages.documentId, documentId),
+        inArray(pages.sourceIndex, [...new Set(added.map(({ sourceIndex }) => sourceIndex))]),
+      ),
+    );
+  const factsOf = ({ sourceIndex, width, height, hasMarks }: DocumentPage): string =>
+    [sourceIndex, width, height, hasMarks].join();
+  const known = new Set(rows.map(factsOf));
+  const unknown = added.find((page) => !known.has(factsOf(page)));
+  if (unknown)
+    throw new Problem(
+      'page-unknown',
+      `The document's file has no page ${unknown.sourceIndex + 1} of that size.`,
+    );
+  const taken = await queries
+    .select({ id: pages.id, documentId: pages.documentId })
+    .from(pages)
+    .where(
+      inArray(
+        pages.id,
+        added.map(({ id }) => id),
+      ),
+    );
+  const stray = taken.find((row) => row.documentId !== documentId);
+  if (stray)
+    throw new Problem('operation-invalid', `Page ${stray.id} belongs to another document.`);
+}
+
+/** The pages that operations are about, as they are. */
+export async function touchedPages(
+  queries: Queries,
+  documentId: string,
+  fresh: readonly Operation[],
+): Promise<DocumentPage[]> {
+  const ids = pageIds(fresh);
+  if (ids.length === 0) return [];
+  return queries
+    .select(pageColumns)
+    .from(pages)
+    .where(and(eq(pages.documentId, documentId), eq(pages.removed, false), inArray(pages.id, ids)));
+}
+
+/** Writes what has become of the pages that operations are about. */
+export async function writePages(
+  queries: Queries,
+  documentId: string,
+  fresh: readonly Operation[],
+  before: DocumentState,
+  after: DocumentState,
+): Promise<void> {
+  const ids = pageIds(fresh).filter((id) => before.pages[id] !== after.pages[id]);
+  if (ids.length === 0) return;
+  const gone = ids.filter((id) => !after.pages[id]);
+  const rows = ids.flatMap((id) => {
+    const page = after.pages[id];
+    return page ? [{ ...page, documentId, removed: false }] : [];
+  });
+  if (rows.length > 0)
+    await queries
+      .insert(pages)
+      .values(rows)
+      .onConflictDoUpdate({
+        target: pages.id,
+        set: {
+          order: sql`excluded."order"`,
+          rotation: sql`excluded.rotation`,
+          label: sql`excluded.label`,
+          removed: sql`excluded.removed`,
+        },
+      });
+  if (gone.length > 0)
+    await queries.update(pages).set({ removed: true }).where(inArray(pages.id, gone));
+  const [left] = await queries
+    .select({ id: pages.id })
+    .from(pages)
+    .where(and(eq(pages.documentId, documentId), eq(pages.removed, false)))
+    .limit(1);
+  if (!left) throw new Problem('operation-invalid', 'No page would be left.');
+}
+
+const pageIds = (batch: readonly Operation[]): string[] => [
+  ...new Set(batch.flatMap(({ effect }) => sheetOf(effect) ?? [])),
+];
+
+function sheetOf(effect: Effect): string | undefined {
+  switch (effect.type) {
+    case 'page.add':
+      return effect.page.id;
+    case 'page.change':
+    case 'page.remove':
+      return effect.pageId;
+    default:
+      return undefined;
+  }
+}

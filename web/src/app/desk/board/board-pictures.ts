@@ -1,0 +1,74 @@
+import { Injectable, inject, type OnDestroy } from '@angular/core';
+import type { Page } from '@stylet/core/api';
+import { PageSource } from '../pages/page-source';
+import { shownSize } from '../pages/page-geometry';
+import { fileMarks } from '../pages/window';
+import type { PageAnnotations } from '@stylet/core/document';
+
+const MOST_BYTES = 64 * 1024 * 1024;
+
+/** Small pictures of pages as the file has them, got once and kept within a bound of bytes. */
+@Injectable()
+export class BoardPictures implements OnDestroy {
+  private readonly source = inject(PageSource);
+  private readonly kept = new Map<string, ImageBitmap>();
+  private bytes = 0;
+
+  /** The picture if it is at hand. */
+  atHand(key: string): ImageBitmap | undefined {
+    const bitmap = this.kept.get(key);
+    if (!bitmap) return undefined;
+    // Used last, it goes last.
+    this.kept.delete(key);
+    this.kept.set(key, bitmap);
+    return bitmap;
+  }
+
+  keyOf(page: Page, width: number, annotations: PageAnnotations): string {
+    const marks = fileMarks(page, Object.values(annotations)) ?? [];
+    return [page.sourceIndex, page.rotation, width, ...marks].join(' ');
+  }
+
+  /** A page so many device pixels wide. Throws Cancelled when it is not needed any more. */
+  async get(
+    page: Page,
+    width: number,
+    annotations: PageAnnotations,
+    urgency: () => number,
+    signal: AbortSignal,
+  ): Promise<ImageBitmap> {
+    const key = this.keyOf(page, width, annotations);
+    const known = this.atHand(key);
+    if (known) return known;
+    const size = shownSize(page);
+    const scale = width / size.width;
+    const region = { x: 0, y: 0, width, height: Math.max(1, Math.round(size.height * scale)) };
+    const marks = fileMarks(page, Object.values(annotations));
+    const { sourceIndex, rotation } = page;
+    const bitmap = await this.source.client.ask(
+      'render',
+      { page: sourceIndex, rotation, scale, region, marks },
+      urgency,
+      signal,
+    );
+    this.keep(key, bitmap);
+    return bitmap;
+  }
+
+  ngOnDestroy(): void {
+    for (const bitmap of this.kept.values()) bitmap.close();
+  }
+
+  private keep(key: string, bitmap: ImageBitmap): void {
+    this.kept.set(key, bitmap);
+    this.bytes += bytesOf(bitmap);
+    for (const [oldest, other] of this.kept) {
+      if (this.bytes <= MOST_BYTES) break;
+      this.bytes -= bytesOf(other);
+      this.kept.delete(oldest);
+      other.close();
+    }
+  }
+}
+
+const bytesOf = ({ width, height }: ImageBitmap): number => 4 * width * height;

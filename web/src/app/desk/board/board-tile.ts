@@ -1,0 +1,104 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  afterRenderEffect,
+  computed,
+  inject,
+  input,
+  viewChild,
+  type ElementRef,
+} from '@angular/core';
+import { MatIconModule } from '@angular/material/icon';
+import type { Page } from '@stylet/core/api';
+import { noAnnotations, type PageAnnotations } from '@stylet/core/document';
+import { Cancelled } from '../../../workers/worker-client';
+import { shownSize } from '../pages/page-geometry';
+import { PageSource } from '../pages/page-source';
+import { AnnotationPainting } from '../snip/annotation-painting';
+import { BoardPictures } from './board-pictures';
+
+/** A page on the board: its picture, with what is on it, its label, and marks of what there is. */
+@Component({
+  selector: 'stylet-board-tile',
+  imports: [MatIconModule],
+  template: `
+    <div class="box" [style.width.px]="room().width" [style.height.px]="room().height">
+      <canvas #canvas [style.width.px]="size().width" [style.height.px]="size().height"></canvas>
+    </div>
+    <div class="caption">
+      <span class="label">{{ page().label }}</span>
+      @if (isBookmarked()) {
+        <mat-icon class="bookmark" svgIcon="bookmark" />
+      }
+      @if (hasKeywords()) {
+        <mat-icon svgIcon="keyword" />
+      }
+      @if (isAnnotated()) {
+        <mat-icon svgIcon="ink" />
+      }
+    </div>
+  `,
+  styleUrl: './board-tile.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class BoardTile {
+  readonly page = input.required<Page>();
+  readonly annotations = input<PageAnnotations>(noAnnotations);
+  readonly isAnnotated = input(false);
+  readonly isBookmarked = input(false);
+  readonly hasKeywords = input(false);
+  /** What the picture may take up, in CSS pixels. */
+  readonly room = input.required<{ readonly width: number; readonly height: number }>();
+  /** How far from the middle of the board, as pages are drawn: the nearest first. */
+  readonly urgency = input.required<() => number>();
+
+  private readonly pictures = inject(BoardPictures);
+  private readonly painting = inject(AnnotationPainting);
+  private readonly source = inject(PageSource);
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  protected readonly size = computed(() => {
+    const [{ width, height }, room] = [shownSize(this.page()), this.room()];
+    const scale = Math.min(room.width / width, room.height / height);
+    return { width: Math.round(width * scale), height: Math.round(height * scale) };
+  });
+  private drawing: AbortController | undefined;
+
+  constructor() {
+    afterRenderEffect(() => {
+      const [page, annotations, { width }] = [this.page(), this.annotations(), this.size()];
+      this.drawing?.abort();
+      const drawing = (this.drawing = new AbortController());
+      void this.draw(page, annotations, Math.round(width * devicePixelRatio), drawing.signal);
+    });
+    inject(DestroyRef).onDestroy(() => this.drawing?.abort());
+  }
+
+  private async draw(
+    page: Page,
+    annotations: PageAnnotations,
+    width: number,
+    signal: AbortSignal,
+  ): Promise<void> {
+    try {
+      const key = this.pictures.keyOf(page, width, annotations);
+      const picture =
+        this.pictures.atHand(key) ??
+        (await this.pictures.get(page, width, annotations, () => this.urgency()(), signal));
+      if (signal.aborted) return;
+      const canvas = this.canvas().nativeElement;
+      canvas.width = picture.width;
+      canvas.height = picture.height;
+      const context = canvas.getContext('2d')!;
+      context.drawImage(picture, 0, 0);
+      const { width: across, height } = picture;
+      const region = { x: 0, y: 0, width: across, height };
+      this.painting.paint(context, page, annotations, {
+        ...region,
+        scale: across / shownSize(page).width,
+      });
+    } catch (error) {
+      if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
+    }
+  }
+}

@@ -1,0 +1,299 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  afterNextRender,
+  computed,
+  inject,
+  output,
+  signal,
+  viewChild,
+  type ElementRef,
+} from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatIconModule } from '@angular/material/icon';
+import { MatTooltipModule } from '@angular/material/tooltip';
+import { noAnnotations, type PageAnnotations } from '@stylet/core/document';
+import { Store } from '@ngrx/store';
+import { documentFeature } from '../document/document.reducer';
+import { Finding } from '../find/finding';
+import { shownSize } from '../pages/page-geometry';
+import { ViewState } from '../pages/view-state';
+import { AnnotationPainting } from '../snip/annotation-painting';
+import { BoardDrag, type BoardDragging } from './board-drag';
+import { boardFilters, filterWords, filtered, sortPages, type BoardFilter } from './board-filter';
+import { BoardKeys } from './board-keys';
+import {
+  FEWEST_ACROSS,
+  MOST_ACROSS,
+  boardLayout,
+  gapAt,
+  gapLine,
+  tileAt,
+  tilesBetween,
+  tilesIn,
+} from './board-layout';
+import { BoardPictures } from './board-pictures';
+import { BoardSelection } from './board-selection';
+import { BoardTile } from './board-tile';
+import { PageActions } from './page-actions';
+
+/** Where this browser keeps how many pages stand beside each other. */
+const KEY = 'stylet.board';
+/** Width of a page beside others that is good to look at first, in CSS pixels. */
+const GOOD = 170;
+
+/** The grid of pages on which pages are moved, copied, rotated, removed. */
+@Component({
+  selector: 'stylet-page-board',
+  imports: [BoardTile, MatButtonModule, MatIconModule, MatTooltipModule],
+  providers: [AnnotationPainting, BoardPictures],
+  templateUrl: './page-board.html',
+  styleUrl: './page-board.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(document:keydown)': 'keys.down($event)' },
+})
+export class PageBoard {
+  readonly closed = output();
+
+  private readonly store = inject(Store);
+  private readonly view = inject(ViewState);
+  private readonly finding = inject(Finding);
+  protected readonly actions = inject(PageActions);
+  private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
+  private readonly landmarks = this.store.selectSignal(documentFeature.selectLandmarks);
+  private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
+
+  protected readonly filter = signal<BoardFilter>('all');
+  private readonly sorts = computed(() => {
+    const pages = this.view.pages();
+    const found = this.finding.matches().flatMap(({ pageIndex }) => pages[pageIndex]?.id ?? []);
+    return sortPages(this.annotations(), this.landmarks(), new Set(found));
+  });
+  protected readonly pages = computed(() =>
+    filtered(this.view.pages(), this.filter(), this.sorts()),
+  );
+  protected readonly chips = computed(() =>
+    boardFilters.map((filter) => ({
+      filter,
+      words: filterWords[filter],
+      count: filter === 'all' ? this.view.pages().length : this.sorts()[filter].size,
+    })),
+  );
+  protected readonly selection = new BoardSelection(this.pages);
+  protected readonly count = computed(() => this.selection.ids().size);
+
+  private readonly size = signal({ width: 0, height: 0 });
+  private readonly top = signal(0);
+  private readonly wantedAcross = signal<number | undefined>(
+    Number(localStorage.getItem(KEY)) || undefined,
+  );
+  protected readonly across = computed(() => {
+    const wanted = this.wantedAcross() ?? Math.floor(this.size().width / GOOD);
+    return Math.min(MOST_ACROSS, Math.max(FEWEST_ACROSS, wanted));
+  });
+  protected readonly fewest = FEWEST_ACROSS;
+  protected readonly most = MOST_ACROSS;
+  protected readonly layout = computed(() => {
+    const tallest = this.view.pages().reduce((most, page) => {
+      const { width, height } = shownSize(page);
+      return Math.max(most, height / width);
+    }, 0);
+    return boardLayout(this.size().width, this.across(), this.pages().length, tallest);
+  });
+  /** The tiles in view and a row above and below. */
+  protected readonly tiles = computed(() => {
+    const [layout, { height }, sorts] = [this.layout(), this.size(), this.sorts()];
+    if (height === 0) return [];
+    const { cell } = layout;
+    const { first, last } = tilesBetween(
+      layout,
+      this.top() - cell.height,
+      this.top() + height + cell.height,
+    );
+    const pages = this.pages();
+    return Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => {
+      const page = pages[first + i];
+      return {
+        page,
+        index: first + i,
+        ...tileAt(layout, first + i),
+        isAnnotated: sorts.annotated.has(page.id),
+        isBookmarked: sorts.bookmarked.has(page.id),
+        hasKeywords: sorts.keywords.has(page.id),
+      };
+    });
+  });
+
+  private drag: BoardDrag | undefined;
+  protected readonly dragging = signal<BoardDragging | undefined>(undefined);
+  protected readonly line = computed(() => {
+    const dragging = this.dragging();
+    if (dragging?.kind !== 'pages') return undefined;
+    const layout = this.layout();
+    return gapLine(layout, gapAt(layout, dragging.at.x, dragging.at.y), dragging.at.x);
+  });
+  protected readonly band = computed(() => {
+    const dragging = this.dragging();
+    if (dragging?.kind !== 'band') return undefined;
+    const { from, at } = dragging;
+    return {
+      left: Math.min(from.x, at.x),
+      top: Math.min(from.y, at.y),
+      width: Math.abs(at.x - from.x),
+      height: Math.abs(at.y - from.y),
+    };
+  });
+  protected readonly heldAt = computed(() => {
+    const dragging = this.dragging();
+    return dragging?.kind === 'pages' ? dragging.screen : { x: 0, y: 0 };
+  });
+  protected readonly words = computed(() => {
+    const count = this.count();
+    if (count === 0) return 'Choose pages to work on';
+    return count === 1 ? '1 page chosen' : `${count} pages chosen`;
+  });
+  /** Chosen before a band was drawn. */
+  private before: ReadonlySet<string> = new Set();
+
+  protected readonly keys = new BoardKeys(this.selection, this.actions, {
+    across: () => this.across(),
+    open: (id) => this.open(id),
+    close: () => this.close(),
+    paste: () => this.paste(),
+    shown: (id) => this.reveal(id),
+  });
+
+  constructor() {
+    const resized = new ResizeObserver(() => this.measure());
+    afterNextRender(() => {
+      const element = this.scroller().nativeElement;
+      this.measure();
+      resized.observe(element);
+      this.drag = new BoardDrag(element, {
+        tapped: (tile, event) => this.tapped(tile, event),
+        taken: (tile) => {
+          if (!this.selection.ids().has(tile)) this.selection.take([tile]);
+        },
+        moved: (dragging) => this.moved(dragging),
+        dropped: (dragging) => this.dropped(dragging),
+      });
+      const here = this.view.pages()[this.view.currentPage()];
+      if (here) {
+        this.selection.focus.set(here.id);
+        // The grid has its height with the next frame.
+        requestAnimationFrame(() => this.reveal(here.id));
+      }
+      element.focus({ preventScroll: true });
+    });
+    inject(DestroyRef).onDestroy(() => {
+      resized.disconnect();
+      this.drag?.disconnect();
+    });
+  }
+
+  protected annotationsOf(pageId: string): PageAnnotations {
+    return this.annotations()[pageId] ?? noAnnotations;
+  }
+
+  protected readonly urgencyOf = (index: number): (() => number) => {
+    return () => {
+      const { height } = this.size();
+      const middle = this.top() + height / 2;
+      const { y } = tileAt(this.layout(), index);
+      return Math.abs(y + this.layout().cell.height / 2 - middle) / height;
+    };
+  };
+
+  protected scrolled(): void {
+    this.top.set(this.scroller().nativeElement.scrollTop);
+  }
+
+  protected setAcross(across: number): void {
+    this.wantedAcross.set(across);
+    localStorage.setItem(KEY, String(across));
+  }
+
+  /** Goes to the page and leaves the board. */
+  protected open(id: string): void {
+    this.closed.emit();
+    this.view.jumpToPage(id, {});
+  }
+
+  protected close(): void {
+    if (this.dragging()) {
+      this.drag?.cancel();
+      this.dragging.set(undefined);
+      this.selection.take(this.before);
+    } else if (this.count() > 0) this.selection.clear();
+    else this.closed.emit();
+  }
+
+  protected duplicate(): void {
+    this.selection.take(this.actions.duplicate(this.selection.ids()));
+  }
+
+  /** After the last of what is chosen, or at the end. */
+  protected paste(): void {
+    const last = this.view.pages().findLastIndex(({ id }) => this.selection.ids().has(id));
+    const index = last < 0 ? this.view.pages().length : last + 1;
+    this.selection.take(this.actions.paste(index));
+  }
+
+  private tapped(tile: string | undefined, event: PointerEvent): void {
+    if (!tile) {
+      this.selection.clear();
+      return;
+    }
+    // Fingers have no keys: each tap is one more.
+    const adds = event.ctrlKey || event.metaKey || event.pointerType === 'touch';
+    this.selection.tap(tile, { adds, ranges: event.shiftKey });
+  }
+
+  private moved(dragging: BoardDragging): void {
+    if (!this.dragging()) this.before = this.selection.ids();
+    this.dragging.set(dragging);
+    if (dragging.kind !== 'band') return;
+    const touched = tilesIn(this.layout(), dragging.from, dragging.at).map(
+      (i) => this.pages()[i].id,
+    );
+    this.selection.take([...(dragging.adds ? this.before : []), ...touched]);
+  }
+
+  private dropped(dragging: BoardDragging): void {
+    this.dragging.set(undefined);
+    if (dragging.kind !== 'pages') return;
+    const gap = gapAt(this.layout(), dragging.at.x, dragging.at.y);
+    this.actions.move(this.selection.ids(), this.placeOf(gap));
+  }
+
+  /** The place in the document of a gap between the pages that are listed. */
+  private placeOf(gap: number): number {
+    const all = this.view.pages();
+    const next = this.pages()[gap];
+    if (next) return all.findIndex(({ id }) => id === next.id);
+    const last = this.pages().at(-1);
+    return last ? all.findIndex(({ id }) => id === last.id) + 1 : all.length;
+  }
+
+  private reveal(id: string): void {
+    const index = this.pages().findIndex((page) => page.id === id);
+    if (index < 0) return;
+    const { y } = tileAt(this.layout(), index);
+    const { cell } = this.layout();
+    const element = this.scroller().nativeElement;
+    const { scrollTop, clientHeight } = element;
+    if (y < scrollTop) element.scrollTop = y - 8;
+    else if (y + cell.height > scrollTop + clientHeight)
+      element.scrollTop = y + cell.height - clientHeight + 8;
+    this.scrolled();
+    requestAnimationFrame(() =>
+      element.querySelector<HTMLElement>(`[data-tile="${id}"]`)?.focus({ preventScroll: true }),
+    );
+  }
+
+  private measure(): void {
+    const { clientWidth, clientHeight } = this.scroller().nativeElement;
+    this.size.set({ width: clientWidth, height: clientHeight });
+  }
+}
