@@ -74,7 +74,7 @@ export const jump1000: Benchmark = {
         const value = await pairedRatio(
           () => {
             const number = pageOf(ours++);
-            return jumpOnDesk(desk, number, pages[number - 1].label);
+            return jumpOnDesk(desk, number, pages[number - 1].label ?? `${number}`);
           },
           () => jumpBare(bare, pageOf(theirs++), width),
           RUNS,

@@ -11,10 +11,14 @@ import { jump1000 } from './jump';
 import { lassoHit } from './lasso-hit';
 import { openFirstPage } from './open-first-page';
 import { pagingBenchmarks } from './paging';
+import { boardFirst } from './board';
+import { flingFrames } from './fling';
+import { pagesExport } from './pages-export';
 import { picturePlace } from './picture-place';
 import { redrawZoom } from './redraw-zoom';
 import { shapeRecognise } from './shape-recognise';
 import { writingFrames } from './writing-frames';
+import { zoomSharp } from './zoom';
 
 const all: readonly Benchmark[] = [
   inkLive,
@@ -32,6 +36,10 @@ const all: readonly Benchmark[] = [
   indexScroll,
   outlineDrag,
   jump1000,
+  boardFirst,
+  flingFrames,
+  zoomSharp,
+  pagesExport,
   ...exportBenchmarks,
   ...pagingBenchmarks,
 ];

@@ -28,4 +28,23 @@ async function drawPage(number: number, width: number): Promise<number> {
   return performance.now() - start;
 }
 
-Object.assign(globalThis, { openBare, drawPage });
+/** Draws part of a page, in pixels of the page at `scale`. */
+async function drawPart(
+  number: number,
+  { x, y, width, height, scale }: Record<'x' | 'y' | 'width' | 'height' | 'scale', number>,
+): Promise<number> {
+  const start = performance.now();
+  const page = await opened.getPage(number);
+  const viewport = page.getViewport({ scale, offsetX: -x, offsetY: -y });
+  const canvas = document.createElement('canvas');
+  canvas.width = width;
+  canvas.height = height;
+  document.body.replaceChildren(canvas);
+  await page.render({ canvas, viewport }).promise;
+  canvas.getContext('2d')!.getImageData(0, 0, 1, 1);
+  const elapsed = performance.now() - start;
+  page.cleanup();
+  return elapsed;
+}
+
+Object.assign(globalThis, { openBare, drawPage, drawPart });

@@ -16,6 +16,7 @@ import { readLinks } from './links';
 import { hideMarks } from './marks';
 import { documentParameters, startParser } from './pdf-parameters';
 import { PageSearch } from './page-search';
+import { Tidying } from './tidying';
 import type { FoundMatch, PageLink, PdfRequests } from './protocol';
 import { drawSoftMasks } from './worker-canvas';
 
@@ -27,8 +28,25 @@ const parser = startParser();
 let opened: Promise<PDFDocumentProxy> | undefined;
 const rendering = new Map<number, RenderTask>();
 
-const answering = new Answering<PdfRequests>({ open, render, lines, links, looks, find }, (id) =>
-  rendering.get(id)?.cancel(),
+const tidying = new Tidying(async () => {
+  if (!opened) throw new Error('no document is open');
+  return opened;
+});
+const during =
+  <P extends unknown[], T>(work: (...params: P) => Promise<T>) =>
+  (...params: P): Promise<T> =>
+    tidying.during(() => work(...params));
+
+const answering = new Answering<PdfRequests>(
+  {
+    open,
+    render: during(render),
+    lines: during(lines),
+    links: during(links),
+    looks: during(looks),
+    find: during(find),
+  },
+  (id) => rendering.get(id)?.cancel(),
 );
 
 async function open({ url }: { url: string }): Promise<{ pageCount: number }> {
@@ -79,7 +97,8 @@ async function render(
     await task.promise;
   } finally {
     rendering.delete(id);
-    await tidy(page);
+    page.cleanup();
+    tidying.drew();
   }
   return canvas.transferToImageBitmap();
 }
@@ -122,18 +141,6 @@ async function find({ page, query }: PdfRequests['find']['params']): Promise<Fou
 async function links({ page: index }: { page: number }): Promise<PageLink[]> {
   const page = await pageAt(index);
   return readLinks(await opened!, page, toPageSpace(page));
-}
-
-/** Pictures drawn between two thorough clean-ups. */
-const DRAWN_BEFORE_TIDYING = 24;
-let drawnSinceTidying = 0;
-
-/** Lets go of what pdf.js keeps of a page, and now and then of what it keeps of the document. */
-async function tidy(page: PDFPageProxy): Promise<void> {
-  page.cleanup();
-  if (++drawnSinceTidying < DRAWN_BEFORE_TIDYING || rendering.size > 0) return;
-  drawnSinceTidying = 0;
-  await (await opened!).cleanup();
 }
 
 /** From default user space to page space; `view` is the visible box. */

@@ -40,6 +40,7 @@ export class StatusBar {
   });
   protected readonly percent = computed(() => Math.round(this.view.zoom() * 100));
 
+  protected readonly zoomChoices = [10, 25, 50, 100, 150, 200, 400, 800];
   protected readonly arrangements = arrangements;
   protected readonly arrangementWords = arrangementWords;
 

@@ -101,16 +101,16 @@ export class PageBoard {
     }, 0);
     return boardLayout(this.size().width, this.across(), this.pages().length, tallest);
   });
-  /** The tiles in view and a row above and below. */
+  /** Rows kept ready above and below: none while those in view are still to come. */
+  private readonly ready = signal(0);
+  private resting = 0;
+  /** The tiles in view, and those kept ready. */
   protected readonly tiles = computed(() => {
     const [layout, { height }, sorts] = [this.layout(), this.size(), this.sorts()];
     if (height === 0) return [];
-    const { cell } = layout;
-    const { first, last } = tilesBetween(
-      layout,
-      this.top() - cell.height,
-      this.top() + height + cell.height,
-    );
+    const ready = this.ready() * layout.cell.height;
+    const top = this.top();
+    const { first, last } = tilesBetween(layout, top - ready, top + height + ready);
     const pages = this.pages();
     return Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => {
       const page = pages[first + i];
@@ -168,8 +168,13 @@ export class PageBoard {
     const resized = new ResizeObserver(() => this.measure());
     afterNextRender(() => {
       const element = this.scroller().nativeElement;
-      this.measure();
-      resized.observe(element);
+      element.focus({ preventScroll: true });
+      // The board shows first, then what is on it: both at once take longer than a frame.
+      setTimeout(() => {
+        this.measure();
+        this.begin();
+        resized.observe(element);
+      });
       this.drag = new BoardDrag(element, {
         tapped: (tile, event) => this.tapped(tile, event),
         taken: (tile) => {
@@ -178,18 +183,25 @@ export class PageBoard {
         moved: (dragging) => this.moved(dragging),
         dropped: (dragging) => this.dropped(dragging),
       });
-      const here = this.view.pages()[this.view.currentPage()];
-      if (here) {
-        this.selection.focus.set(here.id);
-        // The grid has its height with the next frame.
-        requestAnimationFrame(() => this.reveal(here.id));
-      }
-      element.focus({ preventScroll: true });
     });
     inject(DestroyRef).onDestroy(() => {
       resized.disconnect();
+      cancelIdleCallback(this.resting);
       this.drag?.disconnect();
     });
+  }
+
+  /** Begins at the page that was in view. */
+  private begin(): void {
+    const index = this.view.currentPage();
+    const here = this.view.pages()[index];
+    if (!here) return;
+    this.selection.focus.set(here.id);
+    const { y } = tileAt(this.layout(), index);
+    this.top.set(Math.max(0, y + this.layout().cell.height - this.size().height));
+    // The grid has its height with the next frame.
+    requestAnimationFrame(() => this.reveal(here.id));
+    this.readySoon();
   }
 
   protected annotationsOf(pageId: string): PageAnnotations {
@@ -206,7 +218,15 @@ export class PageBoard {
   };
 
   protected scrolled(): void {
-    this.top.set(this.scroller().nativeElement.scrollTop);
+    const { scrollTop } = this.scroller().nativeElement;
+    if (Math.abs(scrollTop - this.top()) > this.layout().cell.height) this.ready.set(0);
+    this.top.set(scrollTop);
+    this.readySoon();
+  }
+
+  private readySoon(): void {
+    cancelIdleCallback(this.resting);
+    this.resting = requestIdleCallback(() => this.ready.set(1));
   }
 
   protected setAcross(across: number): void {

@@ -103,10 +103,19 @@ export class ViewState {
     );
     this.held = { ...held, left: this.left(), top: this.top() };
     clearTimeout(this.settling);
-    this.settling = setTimeout(() => {
-      this.restingZoom.set(this.zoom());
-      this.held = undefined;
-    }, 140);
+    this.settling = setTimeout(() => this.rest(), 140);
+  }
+
+  /** Zooms to just this and nothing after it: it is drawn sharp at once. */
+  zoomJust(wanted: number): void {
+    this.zoomTo(wanted);
+    this.rest();
+  }
+
+  private rest(): void {
+    clearTimeout(this.settling);
+    this.restingZoom.set(this.zoom());
+    this.held = undefined;
   }
 
   /**
