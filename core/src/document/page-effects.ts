@@ -1,5 +1,6 @@
 import { newId } from './ids';
 import type { Annotation } from './annotation';
+import type { Keyword } from './landmark';
 import type { Effect } from './operation';
 import { pageOrders, pagesInOrder, type Page } from './page';
 import { noAnnotations, type DocumentState } from './state';
@@ -45,8 +46,8 @@ export function removePages(pages: readonly Page[], ids: ReadonlySet<string>): E
 }
 
 /**
- * Copies pages with all that is on them, in their order, to before the one at `index`. Links between
- * pages copied together lead from copy to copy. `now` as an ISO 8601 instant.
+ * Copies pages with all that is on them and their keywords, in their order, to before the one at `index`.
+ * Links between pages copied together lead from copy to copy. `now` as an ISO 8601 instant.
  */
 export function copyPages(
   state: DocumentState,
@@ -61,15 +62,42 @@ export function copyPages(
   const effects = chosen.flatMap(({ id }, i): Effect[] => {
     const pageId = copyOf.get(id)!;
     const groups = new Map<string, string>();
-    const annotations = Object.values(state.annotations[id] ?? noAnnotations).map((annotation) =>
+    const originals = Object.values(state.annotations[id] ?? noAnnotations);
+    const annotations = originals.map((annotation) =>
       copied(annotation, pageId, copyOf, groups, now),
     );
+    const copyOfAnnotation = new Map(originals.map((one, k) => [one.id, annotations[k].id]));
     return [
       { type: 'page.add', page: { ...state.pages[id], id: pageId, order: orders[i] } },
       ...annotations.map((annotation): Effect => ({ type: 'annotation.add', annotation })),
+      ...keywordsOn(state, id).map((keyword): Effect => ({
+        type: 'landmark.add',
+        landmark: copiedKeyword(keyword, pageId, copyOfAnnotation),
+      })),
     ];
   });
   return { effects, copies: [...copyOf.values()] };
+}
+
+const keywordsOn = ({ landmarks }: DocumentState, pageId: string): Keyword[] =>
+  Object.values(landmarks).filter(
+    (landmark): landmark is Keyword =>
+      landmark.kind === 'keyword' && landmark.place.pageId === pageId,
+  );
+
+/** A keyword on a copy of its page; its face is the copied handwriting. */
+function copiedKeyword(
+  { annotationIds, ...keyword }: Keyword,
+  pageId: string,
+  copyOfAnnotation: ReadonlyMap<string, string>,
+): Keyword {
+  const faces = annotationIds?.flatMap((id) => copyOfAnnotation.get(id) ?? []);
+  return {
+    ...keyword,
+    id: newId(),
+    place: { ...keyword.place, pageId },
+    ...(faces ? { annotationIds: faces } : {}),
+  };
 }
 
 /**

@@ -8,7 +8,7 @@ import { presentAnnotations, presentLandmarks } from './present';
 import { documentState, type DocumentState } from './state';
 import type { Effect } from './operation';
 import type { Link } from './link';
-import type { Landmark, OutlineEntry } from './landmark';
+import type { Keyword, Landmark, OutlineEntry } from './landmark';
 
 const NOW = '2026-09-01T08:00:00.000Z';
 
@@ -116,6 +116,16 @@ test('copies carry what is on their pages; links among them lead from copy to co
       annotation,
     })),
   );
+  const [face] = Object.keys(state.annotations[a.id]);
+  const keyword: Landmark = {
+    kind: 'keyword',
+    id: newId(),
+    place: { pageId: a.id, y: 5 },
+    word: 'swash',
+    annotationIds: [face],
+    created: NOW,
+  };
+  state = apply(state, { type: 'landmark.add', landmark: keyword });
   const { effects, copies } = copyPages(state, new Set([a.id, b.id]), 4, NOW);
   expect(undone(state, effects).pages).toEqual(state.pages);
   const after = applyAll(state, effects);
@@ -126,6 +136,12 @@ test('copies carry what is on their pages; links among them lead from copy to co
   );
   expect(new Set(targets)).toEqual(new Set([copies[1], c.id]));
   expect(Object.keys(state.annotations[a.id])).toHaveLength(2);
+  // The keyword is hung on the copy as well, and its face is the copied annotation.
+  const hung = Object.values(after.landmarks).find(({ place }) => place?.pageId === copies[0])!;
+  expect(hung).toMatchObject({ kind: 'keyword', word: 'swash', place: { y: 5 } });
+  const [ofCopy] = (hung as Keyword).annotationIds!;
+  expect(ofCopy).not.toBe(face);
+  expect(after.annotations[copies[0]][ofCopy]).toBeDefined();
 });
 
 test('what was on a removed page is away with it, and comes back with it', () => {

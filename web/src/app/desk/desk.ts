@@ -214,6 +214,10 @@ export class Desk implements OnDestroy {
       if (this.status() === 'ready') this.places.restore(this.id(), () => this.showAddressed());
     });
     effect(() => {
+      // There the Index would lie over it.
+      if (this.boardOpen() && innerWidth < 700) this.indexOpen.set(false);
+    });
+    effect(() => {
       if (this.isWriting()) this.selection.clear();
       else this.chosen.clear();
     });
