@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test';
 import { pairedRatio, type Benchmark } from './benchmark';
-import { bundle, launch } from './browser';
+import { openBare } from './bare';
+import { launch } from './browser';
 import { pagesOf, withManual } from './documents';
 
 const RUNS = 15;
@@ -52,16 +53,7 @@ export const jump1000: Benchmark = {
       try {
         const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
         const desk = await context.newPage();
-        const bare = await context.newPage();
-        await bare.route('**/bare', (route) =>
-          route.fulfill({ contentType: 'text/html', body: '<!doctype html><body></body>' }),
-        );
-        await bare.goto(`${instance.url}/bare`);
-        await bare.addScriptTag({ content: await bundle('bare-jump') });
-        await bare.evaluate(
-          (url) => (globalThis as unknown as { openBare(u: string): Promise<void> }).openBare(url),
-          `${instance.url}/api/documents/${id}/file`,
-        );
+        const bare = await openBare(context, instance, id);
         await desk.goto(`${instance.url}/documents/${id}`);
         await desk.locator('canvas.bitmap[width]').first().waitFor();
         await desk.waitForTimeout(2500);
