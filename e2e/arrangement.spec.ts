@@ -1,3 +1,4 @@
+import { samplesFromBase64 } from '@stylet/core/ink';
 import type { DeskDriver } from './support/desk';
 import { expect, test, SLIDE } from './support/fixtures';
 
@@ -57,4 +58,33 @@ test('zoomed out, as many pages show as fit, and each leads on', async ({
   const box = await boxOf(desk, 20);
   expect(at.y).toBeGreaterThan(box.y);
   expect(at.y).toBeLessThan(box.y + box.height);
+});
+
+test('four pages are in view together; a turned view is written on where the pen is', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  await lay(desk, 'Four at a time');
+  const scroller = (await desk.page.getByRole('region', { name: 'Pages' }).boundingBox())!;
+  const fourth = await boxOf(desk, 4);
+  expect(fourth.y + fourth.height).toBeLessThanOrEqual(scroller.y + scroller.height);
+  expect(fourth.x + fourth.width).toBeLessThanOrEqual(scroller.x + scroller.width);
+
+  await lay(desk, 'One below the other');
+  await desk.page.getByLabel('How pages lie').click();
+  await desk.page.getByRole('menuitem', { name: 'Turn the view' }).click();
+  await desk.drawn();
+  const turned = await boxOf(desk, 1);
+  expect(turned.height).toBeGreaterThan(turned.width);
+  // The page's top is to the right now: ink drawn downwards there runs along the top edge.
+  const at = { x: turned.x + 0.9 * turned.width, y: turned.y + 0.3 * turned.height };
+  await desk.pen([at, { x: at.x, y: at.y + 120 }]);
+  await desk.saved();
+  const [stroke] = (await instance.annotations(deck)) as { samples: string }[];
+  const { x, y } = samplesFromBase64(stroke.samples);
+  expect(x.at(-1)! - x[0]).toBeGreaterThan(50);
+  expect(Math.abs(y.at(-1)! - y[0])).toBeLessThan(10);
+  expect(y[0]).toBeLessThan(0.2 * 405);
 });

@@ -167,3 +167,28 @@ test('what is done to pages shows at once in another window, and ink with it', a
   const seen = await other.spot(1, 240, 301, 720);
   await expect.poll(() => other.darkestNear(seen)).toBeLessThan(160);
 });
+
+test('on a phone everything is in reach, and the board opens from the menu', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  const { page } = desk;
+  await page.setViewportSize({ width: 360, height: 740 });
+  await desk.open(instance.url, deck);
+  for (const bar of ['stylet-top-bar', 'stylet-status-bar'])
+    for (const control of await page.locator(`${bar} > *`).all()) {
+      const box = await control.boundingBox();
+      if (!box || box.width === 0) continue;
+      expect(box.x).toBeGreaterThanOrEqual(0);
+      expect(box.x + box.width).toBeLessThanOrEqual(360);
+    }
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Page board' }).click();
+  await tile(page, '5').click();
+  await expect(page.getByText('1 page chosen')).toBeVisible();
+  for (const action of await board(page).locator('.actions button').all()) {
+    const box = (await action.boundingBox())!;
+    expect(box.x + box.width).toBeLessThanOrEqual(360);
+  }
+});

@@ -11,15 +11,8 @@ import { Destinations } from './destinations';
 import { labelTree, readLabels } from './labels';
 import { keywordEntries } from './landmarks/keywords';
 import { writeOutline } from './landmarks/write-outline';
-import type {
-  PdfRef} from './objects/index';
-import {
-  PdfDict,
-  PdfUpdate,
-  deflateHere,
-  type PdfFile,
-  type PdfValue,
-} from './objects/index';
+import type { PdfRef } from './objects/index';
+import { PdfDict, PdfUpdate, deflateHere, type PdfFile, type PdfValue } from './objects/index';
 import { placePages, writeTree, type PlacedPage } from './page-tree';
 import type { PdfPage } from './pages';
 

@@ -12,6 +12,8 @@ const arrangementWords: Readonly<Record<Arrangement, string>> = {
   one: 'One below the other',
   two: 'Two side by side',
   twoAfterCover: 'Two side by side, the cover alone',
+  four: 'Four at a time',
+  nine: 'Nine at a time',
   fitting: 'As many as fit',
 };
 

@@ -15,7 +15,7 @@ export interface BoardLayout {
   readonly height: number;
 }
 
-/** `aspect` is the height of the tallest page to its width. */
+/** `aspect` is what a picture's height may be to its width; pages taller than that are drawn narrower. */
 export function boardLayout(
   width: number,
   across: number,

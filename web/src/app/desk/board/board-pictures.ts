@@ -60,14 +60,22 @@ export class BoardPictures implements OnDestroy {
   }
 
   private keep(key: string, bitmap: ImageBitmap): void {
+    // Copies of a page look alike: both may have asked.
+    this.drop(key);
     this.kept.set(key, bitmap);
     this.bytes += bytesOf(bitmap);
-    for (const [oldest, other] of this.kept) {
+    for (const oldest of this.kept.keys()) {
       if (this.bytes <= MOST_BYTES) break;
-      this.bytes -= bytesOf(other);
-      this.kept.delete(oldest);
-      other.close();
+      this.drop(oldest);
     }
+  }
+
+  private drop(key: string): void {
+    const bitmap = this.kept.get(key);
+    if (!bitmap) return;
+    this.bytes -= bytesOf(bitmap);
+    this.kept.delete(key);
+    bitmap.close();
   }
 }
 

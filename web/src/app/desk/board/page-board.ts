@@ -95,11 +95,11 @@ export class PageBoard {
   protected readonly fewest = FEWEST_ACROSS;
   protected readonly most = MOST_ACROSS;
   protected readonly layout = computed(() => {
-    const tallest = this.view.pages().reduce((most, page) => {
+    const aspects = this.view.pages().map((page) => {
       const { width, height } = shownSize(page);
-      return Math.max(most, height / width);
-    }, 0);
-    return boardLayout(this.size().width, this.across(), this.pages().length, tallest);
+      return height / width;
+    });
+    return boardLayout(this.size().width, this.across(), this.pages().length, usual(aspects));
   });
   /** Rows kept ready above and below: none while those in view are still to come. */
   private readonly ready = signal(0);
@@ -316,4 +316,10 @@ export class PageBoard {
     const { clientWidth, clientHeight } = this.scroller().nativeElement;
     this.size.set({ width: clientWidth, height: clientHeight });
   }
+}
+
+/** What nine of ten do not exceed: a single page that is turned does not change the whole board. */
+function usual(aspects: readonly number[]): number {
+  const sorted = [...aspects].sort((a, b) => a - b);
+  return sorted[Math.ceil(0.9 * sorted.length) - 1] ?? 1;
 }

@@ -81,6 +81,22 @@ test('pages lie side by side: two, two after a cover, or as many as fit', () => 
   expect(rows('fitting', 2480)).toHaveLength(2);
 });
 
+test('four or nine are in view together, whole', () => {
+  const sheets = Array.from({ length: 18 }, (_, i) => page(`${i}`, 600, 800));
+  const view = { width: 1200, height: 700 };
+  for (const [arrangement, count] of [
+    ['four', 4],
+    ['nine', 9],
+  ] as const) {
+    const zoom = fittingZoom(sheets, 0, view, 'page', arrangement);
+    const { pages: placed, width } = layOut(sheets, zoom, arrangement);
+    const last = placed[count - 1];
+    expect(last.top + last.height).toBeLessThanOrEqual(700 - GAP + 1e-6);
+    expect(width).toBeLessThanOrEqual(1200 + 1e-6);
+    expect(placed[count].top).toBeGreaterThan(700 - GAP);
+  }
+});
+
 test('no two pages overlap, however they are laid out', () => {
   fc.assert(
     fc.property(

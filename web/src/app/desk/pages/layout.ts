@@ -8,9 +8,24 @@ export const LARGEST_ZOOM = 8;
 /** Room between pages and round them, in pixels. */
 export const GAP = 20;
 
-/** How pages lie beside each other: one, two (the first alone, as a cover, or not), or as many as fit. */
-export const arrangements = ['one', 'two', 'twoAfterCover', 'fitting'] as const;
+/**
+ * How pages lie beside each other: one, two (the first alone, as a cover, or not), four or nine in view at a
+ * time, or as many as fit.
+ */
+export const arrangements = ['one', 'two', 'twoAfterCover', 'four', 'nine', 'fitting'] as const;
 export type Arrangement = (typeof arrangements)[number];
+
+/** Pages in a row, where that is given. */
+const ACROSS: Record<Exclude<Arrangement, 'fitting'>, number> = {
+  one: 1,
+  two: 2,
+  twoAfterCover: 2,
+  four: 2,
+  nine: 3,
+};
+/** Rows that are in view together. */
+export const rowsTogether = (arrangement: Arrangement): number =>
+  ({ four: 2, nine: 3 })[arrangement as string] ?? 1;
 
 /** Where a page is shown among all pages, in CSS pixels. */
 export interface Placed {
@@ -95,8 +110,7 @@ function rowsOf(
 }
 
 function acrossIn(sizes: readonly Size[], arrangement: Arrangement, room: number): number {
-  if (arrangement === 'one') return 1;
-  if (arrangement !== 'fitting') return 2;
+  if (arrangement !== 'fitting') return ACROSS[arrangement];
   const widest = sizes.reduce((most, { width }) => Math.max(most, width), 1);
   return Math.max(1, Math.floor((room - GAP) / (widest + GAP)));
 }
@@ -158,7 +172,9 @@ export function fittingZoom(
     return (view.width - between - 2 * GAP) / (points * PIXELS_PER_POINT);
   });
   const byWidth = zooms.reduce((least, zoom) => Math.min(least, zoom), Infinity);
-  const byHeight = (view.height - 2 * GAP) / (sizes[current].height * PIXELS_PER_POINT);
+  const high = rowsTogether(arrangement);
+  const byHeight =
+    (view.height - (high + 1) * GAP) / (high * sizes[current].height * PIXELS_PER_POINT);
   if (fit === 'width') return clampZoom(byWidth);
   return clampZoom(fit === 'height' ? byHeight : Math.min(byWidth, byHeight));
 }

@@ -47,6 +47,17 @@ const under = (y: number): [number, number] => {
   return [index, (view.top() + y - layout.pages[index].top) / layout.pages[index].height];
 };
 
+test('a turned view shows the same page turned, and four turns are none', () => {
+  view.jump({ pageIndex: 7 });
+  const seen: number[] = [];
+  for (let i = 0; i < 4; i++) {
+    view.turnView();
+    expect(view.currentPage()).toBe(7);
+    seen.push(view.pages()[7].rotation);
+  }
+  expect(seen).toEqual([90, 180, 270, 0]);
+});
+
 test('what is under the pointer stays there, whatever the zoom', () => {
   fc.assert(
     fc.property(

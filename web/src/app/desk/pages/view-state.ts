@@ -1,5 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import type { Point } from '@stylet/core/geometry';
+import type { Page } from '@stylet/core/api';
 import type { Destination } from '@stylet/core/pdf';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../document/document.reducer';
@@ -12,6 +13,7 @@ import {
   insetOf,
   layOut,
   pageAt,
+  rowsTogether,
   type Arrangement,
   type Layout,
   type Placed,
@@ -46,7 +48,11 @@ interface Held {
 @Injectable()
 export class ViewState {
   private readonly store = inject(Store);
-  readonly pages = this.store.selectSignal(documentFeature.selectPages);
+  private readonly inDocument = this.store.selectSignal(documentFeature.selectPages);
+  /** How far the view is turned, in degrees clockwise; the document is not. */
+  readonly turn = signal<Page['rotation']>(0);
+  /** The pages as they are shown. */
+  readonly pages = computed(() => turned(this.inDocument(), this.turn()));
 
   readonly zoom = signal(1);
   /** The zoom at which pages are drawn: follows `zoom` once it rests. */
@@ -157,7 +163,16 @@ export class ViewState {
     this.arranging.set(arrangement);
     localStorage.setItem(KEY, arrangement);
     if (arrangement === 'fitting') this.show(place);
+    else if (rowsTogether(arrangement) > 1)
+      this.fitAt({ ...place, share: 0 }, 'page', place.pageIndex);
     else this.fitAt(place, 'width', place.pageIndex);
+  }
+
+  /** Turns the view by a quarter, clockwise; stays at the page in view. */
+  turnView(): void {
+    const pageIndex = this.currentPage();
+    this.turn.update((turn) => ((turn + 90) % 360) as Page['rotation']);
+    if (this.pages().length > 0) this.fitAt({ pageIndex, share: 0 }, 'width', pageIndex);
   }
 
   /** Scrolls as little as it takes for part of a page (heights as shown, in points) to be in view. */
@@ -239,6 +254,13 @@ export class ViewState {
     const page = layout.pages[pageIndex];
     this.scrollTo(this.leftFor(page), page.top + share * page.height - GAP);
   }
+}
+
+function turned(pages: readonly Page[], by: Page['rotation']): readonly Page[] {
+  if (by === 0) return pages;
+  return pages.map((page) =>
+    Object.assign({}, page, { rotation: ((page.rotation + by) % 360) as Page['rotation'] }),
+  );
 }
 
 /** Where a length from a page's edge lies when the page has grown: gaps do not grow with it. */
