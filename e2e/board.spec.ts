@@ -120,6 +120,15 @@ test('a band takes what it touches; filters narrow the board; Enter goes to a pa
   await page.keyboard.press('Enter');
   await expect(board(page)).toBeHidden();
   await expect(page.getByLabel('Page, by label or number')).toHaveValue('8');
+  // So does what leads to a page beside the board.
+  await openBoard(desk);
+  await page
+    .locator('stylet-index-panel .row')
+    .filter({ hasText: 'Group speed' })
+    .locator('.entry')
+    .click();
+  await expect(board(page)).toBeHidden();
+  await expect(page.getByLabel('Page, by label or number')).toHaveValue('11');
 });
 
 test('a finger scrolls the board, taps to choose, and rests to pick up', async ({

@@ -275,6 +275,7 @@ export class Desk implements OnDestroy {
       ...(x === undefined ? {} : { x }),
       ...(y === undefined ? {} : { y }),
     });
+    this.boardOpen.set(false);
     if (innerWidth < 700) this.indexOpen.set(false);
   }
 

@@ -54,7 +54,10 @@ export class StatusBar {
   protected goTo(field: HTMLInputElement): void {
     const index = findPage(this.view.pages(), field.value);
     this.notFound.set(index === undefined && field.value.trim() !== '' ? field.value.trim() : '');
-    if (index !== undefined) this.view.jump({ pageIndex: index });
+    if (index !== undefined) {
+      this.view.isBoardOpen.set(false);
+      this.view.jump({ pageIndex: index });
+    }
     field.value = this.label();
     field.blur();
   }

@@ -54,6 +54,11 @@ export class PageSource implements OnDestroy {
 
   /** Begins to draw what will be asked for in a moment; settles when that is done, or of no use. */
   async drawAhead(request: BitmapRequest): Promise<void> {
+    const key = JSON.stringify(request);
+    if (this.ahead?.key === key) {
+      await this.ahead.bitmap.catch(() => undefined);
+      return;
+    }
     this.ahead?.asking.abort();
     // What nobody asked for after all gives its memory back.
     this.ahead?.bitmap.then(
@@ -63,7 +68,7 @@ export class PageSource implements OnDestroy {
     const asking = new AbortController();
     const bitmap = this.client.ask('render', request, () => 0, asking.signal);
     this.client.sendNext();
-    this.ahead = { key: JSON.stringify(request), asking, bitmap };
+    this.ahead = { key, asking, bitmap };
     // Whoever asks for it is told of trouble; nobody may.
     await bitmap.catch(() => undefined);
   }

@@ -11,6 +11,7 @@ import {
   type AfterViewInit,
   type ElementRef,
 } from '@angular/core';
+import type { Page } from '@stylet/core/api';
 import type { Effect, PageAnnotations } from '@stylet/core/document';
 import { noAnnotations } from '@stylet/core/document';
 import type { Box, Point } from '@stylet/core/geometry';
@@ -70,6 +71,8 @@ export class PageStrip implements AfterViewInit {
   /** After a jump, until the page is there: the pages beside it would hold it up. */
   private readonly isLanding = signal(false);
   private landing = 0;
+  /** The zoom at which the page in view was asked for last. */
+  private drawnAt = 0;
   protected readonly sheetWidth = computed(() =>
     Math.max(this.view.size().width, this.view.layout().width),
   );
@@ -158,7 +161,29 @@ export class PageStrip implements AfterViewInit {
     sheet.style.height = `${this.view.layout().height}px`;
     this.scroller().nativeElement.scrollTo(left, top);
     this.scrolled();
+    this.redrawAhead();
     this.detector.detectChanges();
+  }
+
+  /** Has the page in view drawn at another zoom before the interface has followed. */
+  private redrawAhead(): void {
+    const zoom = this.view.restingZoom();
+    if (zoom === this.drawnAt) return;
+    this.drawnAt = zoom;
+    const index = this.view.currentPage();
+    const page = this.view.pages()[index];
+    if (!page || zoom !== this.view.zoom()) return;
+    const window = pageWindow(
+      page,
+      zoom,
+      this.visibleOf(this.view.layout().pages[index]),
+      undefined,
+    );
+    void this.source.drawAhead(requestFor(page, window, this.marksOn(page)));
+  }
+
+  private marksOn(page: Page): readonly number[] | undefined {
+    return fileMarks(page, Object.values(this.annotationsOf(page.id)));
   }
 
   /** Has the page at a height drawn before there is anything to show it on: that takes a while. */
@@ -170,8 +195,7 @@ export class PageStrip implements AfterViewInit {
     if (!page || this.shown().some((item) => item.index === index)) return;
     const shown = this.visibleOf(layout.pages[index], top);
     const window = pageWindow(page, this.view.restingZoom(), shown, undefined);
-    const marks = fileMarks(page, Object.values(this.annotationsOf(page.id)));
-    this.land(this.source.drawAhead(requestFor(page, window, marks)));
+    this.land(this.source.drawAhead(requestFor(page, window, this.marksOn(page))));
   }
 
   private land(drawn: Promise<unknown>): void {

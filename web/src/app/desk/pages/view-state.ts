@@ -114,6 +114,7 @@ export class ViewState {
 
   /** Zooms to just this and nothing after it: it is drawn sharp at once. */
   zoomJust(wanted: number): void {
+    this.restingZoom.set(clampZoom(wanted));
     this.zoomTo(wanted);
     this.rest();
   }
