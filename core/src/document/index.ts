@@ -29,5 +29,6 @@ export * from './transform';
 export * from './enclosed';
 export * from './sorts';
 export * from './ordering';
+export { byOrder } from './orders';
 export * from './removal';
 export * from './writings';

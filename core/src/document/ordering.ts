@@ -1,6 +1,6 @@
-import { generateNKeysBetween } from 'fractional-indexing';
 import type { Annotation } from './annotation';
 import type { AnnotationFields } from './operation';
+import { ordersBetween } from './orders';
 import { strata, stratumOf, type Stratum } from './strata';
 
 /** Where annotations go in the painting order. */
@@ -50,11 +50,8 @@ function keysIn(
   count: number,
 ): string[] {
   const isHere = (annotation: Annotation): boolean => stratumOf(annotation) === stratum;
-  const below = others.slice(0, place).findLast(isHere)?.order ?? null;
-  // Orders need not differ: the next one that is greater than the one below bounds the new ones.
-  const above = others.slice(place).filter(isHere);
-  const next = above.find(({ order }) => below === null || order > below)?.order ?? null;
-  return generateNKeysBetween(below, next, count);
+  const below = others.slice(0, place).findLast(isHere)?.order;
+  return ordersBetween(below, others.slice(place).filter(isHere), count);
 }
 
 /** How many of the others lie under the chosen ones afterwards. */

@@ -1,5 +1,5 @@
-import { generateKeyBetween } from 'fractional-indexing';
 import type { Landmark, Landmarks, OutlineEntry } from './landmark';
+import { byOrder, ordersBetween } from './orders';
 
 /** An entry of the outline with those under it, in order. */
 export interface OutlineNode {
@@ -22,18 +22,11 @@ export function outlineTree(landmarks: Landmarks): readonly OutlineNode[] {
     else under.set(parent, [entry]);
   }
   const nodesUnder = (id: string | undefined): OutlineNode[] =>
-    (under.get(id) ?? [])
-      .sort(compareEntries)
-      .map((entry) => ({ entry, children: nodesUnder(entry.id) }));
+    (under.get(id) ?? []).sort(byOrder).map((entry) => ({ entry, children: nodesUnder(entry.id) }));
   return nodesUnder(undefined);
 }
 
 const isEntry = (landmark: Landmark): landmark is OutlineEntry => landmark.kind === 'outline';
-
-function compareEntries(a: OutlineEntry, b: OutlineEntry): number {
-  if (a.order !== b.order) return a.order < b.order ? -1 : 1;
-  return a.id < b.id ? -1 : 1;
-}
 
 /** Whether the way up from an entry ends at the top. */
 function isRooted(entry: OutlineEntry, byId: ReadonlyMap<string, OutlineEntry>): boolean {
@@ -61,8 +54,5 @@ export function orderAt(
 ): string {
   const others = siblings.filter(({ entry }) => entry.id !== movingId).map(({ entry }) => entry);
   const before = siblings.slice(0, index).filter(({ entry }) => entry.id !== movingId).length;
-  const below = others[before - 1]?.order;
-  // Orders need not differ: the next one that is greater bounds the new one.
-  const above = others.slice(before).find(({ order }) => below === undefined || order > below);
-  return generateKeyBetween(below ?? null, above?.order ?? null);
+  return ordersBetween(others[before - 1]?.order, others.slice(before), 1)[0];
 }

@@ -1,6 +1,6 @@
-import { generateNKeysBetween } from 'fractional-indexing';
 import { z } from 'zod';
 import { idSchema } from './common-fields';
+import { byOrder, ordersBetween } from './orders';
 
 /** A page as a document keeps it. */
 export const documentPageSchema = z.object({
@@ -46,16 +46,11 @@ export function pagesInOrder(pages: Pages): readonly Page[] {
   let list = sorted.get(pages);
   if (!list) {
     list = Object.values(pages)
-      .sort(comparePages)
+      .sort(byOrder)
       .map((page, i) => Object.assign({}, page, { label: page.label ?? String(i + 1) }));
     sorted.set(pages, list);
   }
   return list;
-}
-
-function comparePages(a: DocumentPage, b: DocumentPage): number {
-  if (a.order !== b.order) return a.order < b.order ? -1 : 1;
-  return a.id < b.id ? -1 : 1;
 }
 
 const owners = new WeakMap<readonly unknown[], ReadonlyMap<number, number>>();
@@ -88,9 +83,6 @@ export function pageOrders(
   moving: ReadonlySet<string> = new Set(),
 ): string[] {
   const stay = (page: Pick<DocumentPage, 'id'>): boolean => !moving.has(page.id);
-  const below = pages.slice(0, index).findLast(stay)?.order ?? null;
-  // Orders need not differ: the next one that is greater bounds the new ones.
-  const above = pages.slice(index).filter(stay);
-  const next = above.find(({ order }) => below === null || order > below)?.order ?? null;
-  return generateNKeysBetween(below, next, count);
+  const below = pages.slice(0, index).findLast(stay)?.order;
+  return ordersBetween(below, pages.slice(index).filter(stay), count);
 }

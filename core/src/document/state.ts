@@ -1,5 +1,6 @@
 import type { Annotation } from './annotation';
 import type { Landmark, Landmarks } from './landmark';
+import { byOrder } from './orders';
 import type { DocumentPage, Pages } from './page';
 import { withEntry } from './records';
 import { isGone } from './removal';
@@ -88,7 +89,5 @@ export function inPaintingOrder(annotations: Iterable<Annotation>): Annotation[]
 
 function comparePainting(a: Annotation, b: Annotation): number {
   const [below, above] = [heightOfStratum(a), heightOfStratum(b)];
-  if (below !== above) return below - above;
-  if (a.order !== b.order) return a.order < b.order ? -1 : 1;
-  return a.id < b.id ? -1 : 1;
+  return below === above ? byOrder(a, b) : below - above;
 }

@@ -1,5 +1,5 @@
 import type { DocumentSummary, StyletDocument } from '@stylet/core/api';
-import type { Annotation, DocumentPage, Landmark } from '@stylet/core/document';
+import { byOrder, type Annotation, type DocumentPage, type Landmark } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
 import { and, desc, eq, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
@@ -76,7 +76,7 @@ export async function readPages(queries: Queries, id: string): Promise<DocumentP
     .from(pages)
     .where(and(eq(pages.documentId, id), eq(pages.removed, false)));
   // PostgreSQL would sort by the rules of a language.
-  return rows.sort((a, b) => (a.order < b.order || (a.order === b.order && a.id < b.id) ? -1 : 1));
+  return rows.sort(byOrder);
 }
 
 /** The outline's entries, the bookmarks and the keywords of a document. */

@@ -14,21 +14,6 @@ export class BoardPictures implements OnDestroy {
   private readonly kept = new Map<string, ImageBitmap>();
   private bytes = 0;
 
-  /** The picture if it is at hand. */
-  atHand(key: string): ImageBitmap | undefined {
-    const bitmap = this.kept.get(key);
-    if (!bitmap) return undefined;
-    // Used last, it goes last.
-    this.kept.delete(key);
-    this.kept.set(key, bitmap);
-    return bitmap;
-  }
-
-  keyOf(page: Page, width: number, annotations: PageAnnotations): string {
-    const marks = fileMarks(page, Object.values(annotations)) ?? [];
-    return [page.sourceIndex, page.rotation, width, ...marks].join(' ');
-  }
-
   /** A page so many device pixels wide. Throws Cancelled when it is not needed any more. */
   async get(
     page: Page,
@@ -37,14 +22,14 @@ export class BoardPictures implements OnDestroy {
     urgency: () => number,
     signal: AbortSignal,
   ): Promise<ImageBitmap> {
-    const key = this.keyOf(page, width, annotations);
+    const marks = fileMarks(page, Object.values(annotations));
+    const { sourceIndex, rotation } = page;
+    const key = [sourceIndex, rotation, width, ...(marks ?? [])].join(' ');
     const known = this.atHand(key);
     if (known) return known;
     const size = shownSize(page);
     const scale = width / size.width;
     const region = { x: 0, y: 0, width, height: Math.max(1, Math.round(size.height * scale)) };
-    const marks = fileMarks(page, Object.values(annotations));
-    const { sourceIndex, rotation } = page;
     const bitmap = await this.source.client.ask(
       'render',
       { page: sourceIndex, rotation, scale, region, marks },
@@ -57,6 +42,15 @@ export class BoardPictures implements OnDestroy {
 
   ngOnDestroy(): void {
     for (const bitmap of this.kept.values()) bitmap.close();
+  }
+
+  private atHand(key: string): ImageBitmap | undefined {
+    const bitmap = this.kept.get(key);
+    if (!bitmap) return undefined;
+    // Used last, it goes last.
+    this.kept.delete(key);
+    this.kept.set(key, bitmap);
+    return bitmap;
   }
 
   private keep(key: string, bitmap: ImageBitmap): void {

@@ -81,10 +81,8 @@ export class BoardTile {
     signal: AbortSignal,
   ): Promise<void> {
     try {
-      const key = this.pictures.keyOf(page, width, annotations);
-      const picture =
-        this.pictures.atHand(key) ??
-        (await this.pictures.get(page, width, annotations, () => this.urgency()(), signal));
+      const urgency = (): number => this.urgency()();
+      const picture = await this.pictures.get(page, width, annotations, urgency, signal);
       if (signal.aborted) return;
       const canvas = this.canvas().nativeElement;
       canvas.width = picture.width;

@@ -19,7 +19,6 @@ import { documentFeature } from '../document/document.reducer';
 import { Finding } from '../find/finding';
 import { shownSize } from '../pages/page-geometry';
 import { ViewState } from '../pages/view-state';
-import { AnnotationPainting } from '../snip/annotation-painting';
 import { BoardDrag, type BoardDragging } from './board-drag';
 import { boardFilters, filterWords, filtered, sortPages, type BoardFilter } from './board-filter';
 import { BoardKeys } from './board-keys';
@@ -47,7 +46,7 @@ const GOOD = 170;
 @Component({
   selector: 'stylet-page-board',
   imports: [BoardTile, MatButtonModule, MatIconModule, MatTooltipModule],
-  providers: [AnnotationPainting, BoardPictures],
+  providers: [BoardPictures],
   templateUrl: './page-board.html',
   styleUrl: './page-board.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -146,7 +145,7 @@ export class PageBoard {
   });
   protected readonly heldAt = computed(() => {
     const dragging = this.dragging();
-    return dragging?.kind === 'pages' ? dragging.screen : { x: 0, y: 0 };
+    return dragging?.kind === 'pages' ? dragging.screen : undefined;
   });
   protected readonly words = computed(() => {
     const count = this.count();

@@ -172,18 +172,14 @@ export class PageStrip implements AfterViewInit {
     this.drawnAt = zoom;
     const index = this.view.currentPage();
     const page = this.view.pages()[index];
-    if (!page || zoom !== this.view.zoom()) return;
-    const window = pageWindow(
-      page,
-      zoom,
-      this.visibleOf(this.view.layout().pages[index]),
-      undefined,
-    );
-    void this.source.drawAhead(requestFor(page, window, this.marksOn(page)));
+    if (page && zoom === this.view.zoom())
+      void this.askAhead(page, this.visibleOf(this.view.layout().pages[index]));
   }
 
-  private marksOn(page: Page): readonly number[] | undefined {
-    return fileMarks(page, Object.values(this.annotationsOf(page.id)));
+  private askAhead(page: Page, shown: Box): Promise<void> {
+    const window = pageWindow(page, this.view.restingZoom(), shown, undefined);
+    const marks = fileMarks(page, Object.values(this.annotationsOf(page.id)));
+    return this.source.drawAhead(requestFor(page, window, marks));
   }
 
   /** Has the page at a height drawn before there is anything to show it on: that takes a while. */
@@ -193,9 +189,7 @@ export class PageStrip implements AfterViewInit {
     const index = pageAt(layout, top + height / 3);
     const page = this.view.pages()[index];
     if (!page || this.shown().some((item) => item.index === index)) return;
-    const shown = this.visibleOf(layout.pages[index], top);
-    const window = pageWindow(page, this.view.restingZoom(), shown, undefined);
-    this.land(this.source.drawAhead(requestFor(page, window, this.marksOn(page))));
+    this.land(this.askAhead(page, this.visibleOf(layout.pages[index], top)));
   }
 
   private land(drawn: Promise<unknown>): void {
