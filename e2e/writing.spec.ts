@@ -285,3 +285,47 @@ test('the pen’s own buttons do what they are set to', async ({ desk, deck, ins
   await desk.saved();
   expect(await instance.annotations(deck)).toHaveLength(before - 1);
 });
+
+test('what was written is erased by a stroke that follows before anything has been painted', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  const [from, to] = [await desk.spot(1, 80, 40, SLIDE), await desk.spot(1, 400, 40, SLIDE)];
+  await desk.pen([await desk.spot(1, 80, 90, SLIDE), await desk.spot(1, 400, 90, SLIDE)]);
+  // Both strokes and the key between them within one task, as on a busy machine.
+  await desk.page.evaluate(
+    ({ path, across }) => {
+      // Only pointers that the browser knows of can be captured.
+      Element.prototype.setPointerCapture = () => undefined;
+      const page = document.querySelector('stylet-page-view[data-page="1"]')!;
+      for (const stroke of [path, across]) {
+        for (const [i, at] of stroke.entries()) {
+          const isLast = i === stroke.length - 1;
+          page.dispatchEvent(
+            new PointerEvent(i === 0 ? 'pointerdown' : isLast ? 'pointerup' : 'pointermove', {
+              clientX: at.x,
+              clientY: at.y,
+              pointerId: 77,
+              pointerType: 'pen',
+              isPrimary: true,
+              button: i === 0 || isLast ? 0 : -1,
+              buttons: isLast ? 0 : 1,
+              pressure: isLast ? 0 : 0.5,
+              bubbles: true,
+              cancelable: true,
+            }),
+          );
+        }
+        document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'e', bubbles: true }));
+      }
+    },
+    {
+      path: along(from, to),
+      across: along({ x: from.x + 60, y: from.y - 20 }, { x: from.x + 60, y: from.y + 30 }),
+    },
+  );
+  await desk.saved();
+  expect(await instance.annotations(deck)).toHaveLength(1);
+});

@@ -21,6 +21,7 @@ import type { Gesture } from '../gestures/gesture';
 import { LongPress } from '../gestures/long-press';
 import type { KitSlot } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
+import { documentFeature } from '../document/document.reducer';
 import { kitActions, kitFeature, type DeskMode, type Tool } from '../kit/kit.reducer';
 import { PIXELS_PER_POINT } from './layout';
 import { pageToWindow, placeOnPage, screenToPage, shownSize, shownWay } from './page-geometry';
@@ -81,8 +82,9 @@ export class PageView {
   readonly changed = output<Effect[]>();
   readonly followed = output<PageLink>();
 
-  // Read where they are kept: a key and the stroke after it may come within one frame.
+  // Read where they are kept: a key, or a stroke, and the stroke after it may come within one frame.
   private readonly store = inject(Store);
+  private readonly kept = this.store.selectSignal(documentFeature.selectAnnotations);
   protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
   protected readonly tool = this.store.selectSignal(kitFeature.selectTool);
   protected readonly slot = this.store.selectSignal(kitFeature.selectActiveSlot);
@@ -322,7 +324,7 @@ export class PageView {
     return {
       page: this.page(),
       index: this.index(),
-      annotations: this.annotations(),
+      annotations: this.kept()[this.page().id] ?? noAnnotations,
       live: this.layers.live,
       pointsPerPixel: shownSize(this.page()).width / width,
       lines: () => this.reading.lines,
