@@ -1,12 +1,14 @@
 import { z } from 'zod';
 import {
   annotationSchema,
+  digestSchema,
   documentPageSchema,
   idSchema,
   landmarkSchema,
   operationSchema,
   pictureSchema,
 } from '../document/index';
+import { rulings } from '../paper/index';
 import { exportModes } from '../pdf/index';
 import { problems, type ProblemCode } from '../problems/index';
 import { readingPlaceSchema } from './reading';
@@ -42,6 +44,8 @@ export const documentSummarySchema = z.object({
 });
 
 export const documentSchema = documentSummarySchema.extend({
+  /** The digest of the document's own file, as it is worked on. */
+  source: digestSchema,
   /** In order. */
   pages: z.array(documentPageSchema),
   landmarks: z.array(landmarkSchema),
@@ -54,6 +58,22 @@ export const documentListSchema = z.object({ documents: z.array(documentSummaryS
 export const annotationListSchema = z.object({
   revision: z.int().nonnegative(),
   annotations: z.array(annotationSchema),
+});
+
+/** A PDF whose pages can be put into documents, and what it comes with. */
+export const pageSupplySchema = z.object({
+  source: digestSchema,
+  title: z.string(),
+  pages: z.array(documentPageSchema),
+  landmarks: z.array(landmarkSchema),
+  annotations: z.array(annotationSchema),
+});
+
+export const paperSchema = z.object({
+  ruling: z.enum(rulings),
+  /** Points. */
+  width: z.number().min(36).max(14_400),
+  height: z.number().min(36).max(14_400),
 });
 
 export const operationBatchSchema = z.object({
@@ -97,6 +117,7 @@ export type ProblemBody = z.infer<typeof problemSchema>;
 export type { Page } from '../document/index';
 export type DocumentSummary = z.infer<typeof documentSummarySchema>;
 export type StyletDocument = z.infer<typeof documentSchema>;
+export type PageSupplyBody = z.infer<typeof pageSupplySchema>;
 export type OperationResult = z.infer<typeof operationResultSchema>;
 export * from './kit';
 export * from './keywords';

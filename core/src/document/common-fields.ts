@@ -5,8 +5,13 @@ export const idSchema = z.uuid();
 export const colorSchema = z.string().regex(/^#[0-9a-f]{6}$/i);
 export const finite = z.number().finite();
 
-/** Where an annotation stands in the imported file, and its date there; undefined for our own. */
+/** A file's SHA-256, in lower-case hexadecimal. */
+export const digestSchema = z.string().regex(/^[0-9a-f]{64}$/);
+
+/** Where an annotation stands in an imported file, and its date there; undefined for our own. */
 export const originSchema = z.object({
+  /** The file; the document's own where it is not said. */
+  source: digestSchema.optional(),
   object: z.int().nonnegative(),
   generation: z.int().nonnegative(),
   /** `modified` as imported: while it is unchanged, the file's own object is left alone. */

@@ -1,4 +1,5 @@
 export {
+  digestSchema,
   idSchema,
   matrixSchema,
   originSchema,
@@ -16,6 +17,8 @@ export * from './nested-entries';
 export * from './coverage';
 export * from './page';
 export * from './page-effects';
+export * from './copied-pages';
+export * from './taken-pages';
 export * from './present';
 export * from './operation';
 export * from './state';

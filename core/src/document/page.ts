@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { idSchema } from './common-fields';
+import { digestSchema, idSchema } from './common-fields';
 import { byOrder, ordersBetween } from './orders';
 
 /** A page as a document keeps it. */
@@ -14,7 +14,8 @@ export const documentPageSchema = z.object({
   rotation: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]),
   /** What its file calls it; null where its place in the document does. */
   label: z.string().max(500).nullable(),
-  /** Index of the page in the document's source file. */
+  /** The file it is a page of, and its index there. */
+  source: digestSchema,
   sourceIndex: z.int().nonnegative(),
   /** Whether the file has annotations on it that are drawn, or left out, by what became of them here. */
   hasMarks: z.boolean(),
@@ -53,26 +54,33 @@ export function pagesInOrder(pages: Pages): readonly Page[] {
   return list;
 }
 
-const owners = new WeakMap<readonly unknown[], ReadonlyMap<number, number>>();
+/** Which page of which file a page is. */
+export type SourceOfPage = Pick<Page, 'source' | 'sourceIndex'>;
+
+const keyOf = ({ source, sourceIndex }: SourceOfPage): string => `${source} ${sourceIndex}`;
+
+const owners = new WeakMap<readonly unknown[], ReadonlyMap<string, number>>();
 
 /**
- * Which page stands for each page of the file: where links and the outline of the file lead. Of several
- * copies it is the one that was there first. By index in the file; the place among `pages`.
+ * Which of a document's pages stands for a page of a file: where links and the outline of the file lead. Of
+ * several copies it is the one that was there first. Its place among `pages`; undefined where none does.
  */
 export function standingFor(
-  pages: readonly Pick<Page, 'id' | 'sourceIndex'>[],
-): ReadonlyMap<number, number> {
+  pages: readonly (SourceOfPage & Pick<Page, 'id'>)[],
+  sheet: SourceOfPage,
+): number | undefined {
   let known = owners.get(pages);
   if (!known) {
-    const found = new Map<number, number>();
-    pages.forEach(({ id, sourceIndex }, i) => {
-      const other = found.get(sourceIndex);
+    const found = new Map<string, number>();
+    pages.forEach((page, i) => {
+      const key = keyOf(page);
+      const other = found.get(key);
       // Ids sort by when they were made (RFC 9562, 5.7).
-      if (other === undefined || id < pages[other].id) found.set(sourceIndex, i);
+      if (other === undefined || page.id < pages[other].id) found.set(key, i);
     });
     owners.set(pages, (known = found));
   }
-  return known;
+  return known.get(keyOf(sheet));
 }
 
 /** So many orders for pages that go before the one at `index`; those of `moving` make no difference. */

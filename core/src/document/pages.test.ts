@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { applyAll } from './draft';
 import { apply, invert } from './apply';
 import { newId } from './ids';
-import { copyPages, movePages, removePages, rotatePages } from './page-effects';
+import { copyPages } from './copied-pages';
+import { movePages, removePages, rotatePages } from './page-effects';
 import { pageOrders, pagesInOrder, type DocumentPage } from './page';
 import { presentAnnotations, presentLandmarks } from './present';
 import { documentState, type DocumentState } from './state';
@@ -21,6 +22,7 @@ function document_(count: number, labels: readonly string[] = []): DocumentState
     height: 200,
     rotation: 0,
     label: labels[i] ?? null,
+    source: 'f'.repeat(64),
     sourceIndex: i,
     hasMarks: false,
   }));

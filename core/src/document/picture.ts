@@ -1,9 +1,6 @@
 import { z } from 'zod';
 import { mapPolygon, type Polygon } from '../ink/index';
-import { finite, idSchema, matrixSchema, placed } from './common-fields';
-
-/** A file's SHA-256, in lower-case hexadecimal. */
-export const digestSchema = z.string().regex(/^[0-9a-f]{64}$/);
+import { digestSchema, finite, idSchema, matrixSchema, placed } from './common-fields';
 
 /** Where a picture was taken from: a place in a document (page space), or an address. */
 export const pictureSourceSchema = z.union([

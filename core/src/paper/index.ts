@@ -1,1 +1,2 @@
 export * from './sizes';
+export * from './paper';

@@ -34,6 +34,12 @@ export class Destinations {
 
   /** The place a /Dest entry or a go-to action leads to; undefined when it leads nowhere. */
   of(holder: PdfDict): Destination | undefined {
+    const dest = this.arrayOf(holder);
+    return dest && this.explicit(dest);
+  }
+
+  /** An explicit destination (12.3.2.2) as the file has it, also where it is named; undefined for none. */
+  arrayOf(holder: PdfDict): PdfValue[] | undefined {
     const direct = holder.get('Dest');
     if (direct !== null) return this.resolve(direct);
     const action = this.file.dict(holder.get('A'));
@@ -42,12 +48,12 @@ export class Destinations {
     return undefined;
   }
 
-  private resolve(value: PdfValue): Destination | undefined {
+  private resolve(value: PdfValue): PdfValue[] | undefined {
     let dest = this.file.resolve(value);
     if (dest instanceof PdfString) dest = this.named(latin1(dest.bytes));
     else if (dest instanceof PdfName) dest = this.named(dest.text);
     if (dest instanceof PdfDict) dest = this.file.resolve(dest.get('D'));
-    return Array.isArray(dest) ? this.explicit(dest) : undefined;
+    return Array.isArray(dest) ? dest : undefined;
   }
 
   private named(key: string): PdfValue {

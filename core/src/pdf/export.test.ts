@@ -66,6 +66,7 @@ function exported(annotations: readonly Annotation[], mode: ExportMode): PdfFile
     [
       {
         id: pageId,
+        source: 'f'.repeat(64),
         sourceIndex: 0,
         rotation: 0,
         label: '1',

@@ -19,7 +19,10 @@ import type { PdfPage } from './pages';
 export { exportModes, type ExportMode } from './annotations/page-entries';
 
 /** A page to export, and the annotations that stand on it now. */
-export interface ExportPage extends Pick<Page, 'id' | 'sourceIndex' | 'rotation' | 'label'> {
+export interface ExportPage extends Pick<
+  Page,
+  'id' | 'source' | 'sourceIndex' | 'rotation' | 'label'
+> {
   readonly annotations: PageAnnotations;
 }
 

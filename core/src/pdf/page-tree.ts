@@ -20,13 +20,13 @@ export interface PlacedPage extends PdfPage {
 export function placePages(
   update: PdfUpdate,
   inFile: readonly PdfPage[],
-  pages: readonly Pick<Page, 'id' | 'sourceIndex'>[],
+  pages: readonly Pick<Page, 'id' | 'source' | 'sourceIndex'>[],
 ): PlacedPage[] {
-  const standing = standingFor(pages);
-  return pages.map(({ sourceIndex: index }, i) => {
+  return pages.map((sheet, i) => {
+    const index = sheet.sourceIndex;
     const page = inFile[index];
     if (!page) throw new RangeError(`the file has no page ${index}`);
-    const isCopy = standing.get(index) !== i;
+    const isCopy = standingFor(pages, sheet) !== i;
     return { ...page, index, isCopy, ref: isCopy ? update.reserve() : page.ref };
   });
 }

@@ -15,8 +15,8 @@ export const problems = {
   },
   'page-unknown': {
     status: 400,
-    title: 'This page is not in the document’s file',
-    advice: 'Reload the document and copy the page again.',
+    title: 'This page is not in its file',
+    advice: 'Undo it, and put the page in again.',
   },
   'ink-samples-invalid': {
     status: 400,
@@ -87,6 +87,11 @@ export const problems = {
     status: 422,
     title: 'This picture has more pixels than can be shown',
     advice: 'Make it smaller in the program it comes from, then put it in.',
+  },
+  'source-not-found': {
+    status: 404,
+    title: 'This file is not here',
+    advice: 'Put its pages in again from the file.',
   },
   'picture-not-found': {
     status: 404,

@@ -5,7 +5,10 @@ import * as schema from './schema';
 
 export type Database = NodePgDatabase<typeof schema>;
 /** The database, or a transaction on it. */
-export type Queries = Pick<Database, 'select' | 'insert' | 'update' | 'delete' | 'execute'>;
+export type Queries = Pick<
+  Database,
+  'select' | 'selectDistinct' | 'insert' | 'update' | 'delete' | 'execute'
+>;
 
 export interface Connection {
   readonly database: Database;

@@ -54,6 +54,21 @@ export const pictures = pgTable('pictures', {
   page: text('page').references(() => sources.digest),
 });
 
+/** The pages of files that documents have pages of, as they are there. */
+export const sourcePages = pgTable(
+  'source_pages',
+  {
+    source: text('source')
+      .notNull()
+      .references(() => sources.digest, { onDelete: 'cascade' }),
+    sourceIndex: integer('source_index').notNull(),
+    width: doublePrecision('width').notNull(),
+    height: doublePrecision('height').notNull(),
+    hasMarks: boolean('has_marks').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.source, t.sourceIndex] })],
+);
+
 export const documents = pgTable('documents', {
   id: uuid('id').primaryKey(),
   title: text('title').notNull(),
@@ -83,6 +98,10 @@ export const pages = pgTable(
     order: text('order').notNull(),
     /** A removed page is kept, with what is on it, for the case that it comes back. */
     removed: boolean('removed').notNull().default(false),
+    /** The file it is a page of, and its index there. */
+    source: text('source')
+      .notNull()
+      .references(() => sources.digest),
     sourceIndex: integer('source_index').notNull(),
     label: text('label'),
     width: doublePrecision('width').notNull(),

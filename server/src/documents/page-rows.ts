@@ -2,11 +2,11 @@ import type { DocumentPage, DocumentState, Effect, Operation } from '@stylet/cor
 import { Problem } from '@stylet/core/problems';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
-import { pages } from '../db/schema';
+import { pages, sourcePages } from '../db/schema';
 import { pageColumns } from './queries';
 
 /**
- * Throws Problem `page-unknown` for a page that is added and is none of the document's file as it is there,
+ * Throws Problem `page-unknown` for a page that is added and is none of its file as it is there,
  * and `operation-invalid` where no page would be left, or the page belongs to another document.
  */
 export async function checkPages(
@@ -17,22 +17,20 @@ export async function checkPages(
   const added = fresh.flatMap(({ effect }) => (effect.type === 'page.add' ? [effect.page] : []));
   if (added.length === 0) return;
   const rows = await queries
-    .select({ ...pageColumns, documentId: pages.documentId })
-    .from(pages)
+    .select()
+    .from(sourcePages)
     .where(
       and(
-        eq(pages.documentId, documentId),
-        inArray(pages.sourceIndex, [...new Set(added.map(({ sourceIndex }) => sourceIndex))]),
+        inArray(sourcePages.source, [...new Set(added.map(({ source }) => source))]),
+        inArray(sourcePages.sourceIndex, [...new Set(added.map(({ sourceIndex }) => sourceIndex))]),
       ),
     );
-  const factsOf = ({ sourceIndex, width, height, hasMarks }: DocumentPage): string =>
-    [sourceIndex, width, height, hasMarks].join();
   const known = new Set(rows.map(factsOf));
   const unknown = added.find((page) => !known.has(factsOf(page)));
   if (unknown)
     throw new Problem(
       'page-unknown',
-      `The document's file has no page ${unknown.sourceIndex + 1} of that size.`,
+      `Its file has no page ${unknown.sourceIndex + 1} of that size, or did not come.`,
     );
   const taken = await queries
     .select({ id: pages.id, documentId: pages.documentId })
@@ -47,6 +45,10 @@ export async function checkPages(
   if (stray)
     throw new Problem('operation-invalid', `Page ${stray.id} belongs to another document.`);
 }
+
+type Facts = Pick<DocumentPage, 'source' | 'sourceIndex' | 'width' | 'height' | 'hasMarks'>;
+const factsOf = ({ source, sourceIndex, width, height, hasMarks }: Facts): string =>
+  [source, sourceIndex, width, height, hasMarks].join();
 
 /** The pages that operations are about, as they are. */
 export async function touchedPages(

@@ -1,7 +1,7 @@
 import type { DocumentSummary, StyletDocument } from '@stylet/core/api';
 import { byOrder, type Annotation, type DocumentPage, type Landmark } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, ne, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { annotations, documents, landmarks, pages, sources } from '../db/schema';
 import { placeIn } from '../reading/store';
@@ -14,6 +14,7 @@ export const pageColumns = {
   width: pages.width,
   height: pages.height,
   rotation: pages.rotation,
+  source: pages.source,
   sourceIndex: pages.sourceIndex,
   hasMarks: pages.hasMarks,
 };
@@ -63,6 +64,7 @@ export async function readDocument(queries: Queries, id: string): Promise<Stylet
   const summary = await summaryOf(queries, id);
   return {
     ...summary,
+    source: (await sourceOf(queries, id, 'working')).digest,
     landmarks: await readLandmarks(queries, id),
     place: await placeIn(queries, id),
     pages: await readPages(queries, id),
@@ -110,6 +112,20 @@ export async function sourceOf(
     .where(eq(documents.id, id));
   if (!row) throw notFound(id);
   return row;
+}
+
+/** Digests and sizes of the files of a document's pages, and of its own. Throws Problem `document-not-found`. */
+export async function sourcesOf(
+  queries: Queries,
+  id: string,
+): Promise<{ title: string; sources: { digest: string; size: number }[] }> {
+  const own = await sourceOf(queries, id, 'working');
+  const others = await queries
+    .selectDistinct({ digest: sources.digest, size: sources.size })
+    .from(pages)
+    .innerJoin(sources, eq(sources.digest, pages.source))
+    .where(and(eq(pages.documentId, id), eq(pages.removed, false), ne(pages.source, own.digest)));
+  return { title: own.title, sources: [{ digest: own.digest, size: own.size }, ...others] };
 }
 
 export const notFound = (id: string): Problem =>

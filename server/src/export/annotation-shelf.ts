@@ -8,6 +8,8 @@ import { annotations, documents } from '../db/schema';
 
 interface Shelved {
   readonly revision: number;
+  /** The digest of the document's own file. */
+  readonly own: string;
   readonly annotations: ReadonlyMap<string, Annotation>;
   readonly pages: readonly ExportPage[];
   readonly landmarks: ExportLandmarks;
@@ -26,7 +28,7 @@ export class AnnotationShelf {
   ) {}
 
   /** A document as it is now. Throws Problem `document-not-found`. */
-  async documentOf(id: string): Promise<Pick<Shelved, 'pages' | 'landmarks'>> {
+  async documentOf(id: string): Promise<Pick<Shelved, 'own' | 'pages' | 'landmarks'>> {
     const before = this.documents.get(id);
     const now = await this.database.transaction((queries) => bringUpToDate(queries, id, before), {
       isolationLevel: 'repeatable read',
@@ -46,7 +48,11 @@ async function bringUpToDate(
   before: Shelved | undefined,
 ): Promise<Shelved> {
   const [document] = await queries
-    .select({ revision: documents.revision, isOutlineChanged: documents.outlineChanged })
+    .select({
+      revision: documents.revision,
+      own: documents.working,
+      isOutlineChanged: documents.outlineChanged,
+    })
     .from(documents)
     .where(eq(documents.id, id));
   if (!document) throw notFound(id);
@@ -56,13 +62,15 @@ async function bringUpToDate(
   const pages = documentState('', [], [], await readPages(queries, id)).pages;
   return {
     revision: document.revision,
+    own: document.own,
     annotations: current,
     landmarks: {
       landmarks: documentState('', [], await readLandmarks(queries, id)).landmarks,
       isOutlineChanged: document.isOutlineChanged,
     },
-    pages: pagesInOrder(pages).map(({ id: pageId, sourceIndex, rotation, label }) => ({
+    pages: pagesInOrder(pages).map(({ id: pageId, source, sourceIndex, rotation, label }) => ({
       id: pageId,
+      source,
       sourceIndex,
       rotation,
       label,

@@ -1,6 +1,4 @@
-import { createHash } from 'node:crypto';
-import { mkdirSync, readFileSync, readdirSync } from 'node:fs';
-import { join } from 'node:path';
+import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import {
   applyAll,
@@ -8,16 +6,14 @@ import {
   documentState,
   movePages,
   newId,
-  outlineTree,
   pagesInOrder,
-  presentLandmarks,
   removePages,
   rotatePages,
   type DocumentState,
   type Effect,
-  type OutlineNode,
 } from '@stylet/core/document';
-import { TestServer, operation, realPdf, root, stroke, tool } from '../testing/server';
+import { drawn, entriesOf, factsOf, followed, perform } from '../testing/page-facts';
+import { TestServer, operation, realPdf, stroke, tool } from '../testing/server';
 
 const NOW = '2026-09-01T08:00:00.123Z';
 
@@ -55,54 +51,8 @@ function randomly(before: DocumentState, seed: number, count: number): [Effect[]
   return [all, state];
 }
 
-async function perform(id: string, effects: readonly Effect[]): Promise<void> {
-  for (let i = 0; i < effects.length; i += 500) {
-    const batch = effects.slice(i, i + 500).map((effect) => operation(id, effect));
-    const reply = await server.send(id, batch);
-    if (reply.statusCode !== 200) throw new Error(reply.body);
-  }
-}
-
-interface Facts {
-  readonly labels: readonly string[] | null;
-  readonly links: readonly (readonly { readonly rect: number[]; readonly to: unknown }[])[];
-}
-
-/** What pdf.js says of a file. */
-const factsOf = (file: string): Facts =>
-  JSON.parse(
-    tool(process.execPath, join(root, 'server/src/testing/pdfjs-facts.mjs'), file),
-  ) as Facts;
-
-/** Digests of all pages as poppler draws them, small. */
-function drawn(file: string, name: string): string[] {
-  const folder = join(file, '..', name);
-  mkdirSync(folder);
-  tool('pdftoppm', '-r', '20', '-cropbox', file, join(folder, 'p'));
-  return readdirSync(folder)
-    .sort()
-    .map((page) =>
-      createHash('sha256')
-        .update(readFileSync(join(folder, page)))
-        .digest('hex'),
-    );
-}
-
-/** Where the entries of a file's outline lead, in order, as mutool follows them. */
-const followed = (file: string): string[] =>
-  tool('mutool', 'show', file, 'outline')
-    .split('\n')
-    .filter((line) => line.includes('"'))
-    .map((line) => /#page=(\d+.*)$/.exec(line)?.[1] ?? '');
-
 /** The point in what mutool says of an entry. */
 const placeIn = (led: string): number[] => led.split('zoom=')[1].split(',').slice(1).map(Number);
-
-const flat = (nodes: readonly OutlineNode[]): OutlineNode['entry'][] =>
-  nodes.flatMap(({ entry, children }) => [entry, ...flat(children)]);
-
-const entriesOf = (state: DocumentState): OutlineNode['entry'][] =>
-  flat(outlineTree(presentLandmarks(state.landmarks, state.pages)));
 
 test.each([
   ['sbcl-doc/sbcl.pdf', 11],
@@ -116,7 +66,7 @@ test.each([
     const opened = await server.document(id);
     const before = documentState('', [], opened.landmarks, opened.pages);
     const [effects, after] = randomly(before, seed, 500);
-    await perform(id, effects);
+    await perform(server, id, effects);
     const pages = pagesInOrder(after.pages);
     expect((await server.document(id)).pages.map((page) => page.id)).toEqual(
       pages.map((page) => page.id),
@@ -201,10 +151,10 @@ test('what is written goes where its page goes, is copied with it, and turned wi
     [200, 140],
     [300, 100],
   ]);
-  await perform(id, [{ type: 'annotation.add', annotation: ink }]);
+  await perform(server, id, [{ type: 'annotation.add', annotation: ink }]);
   let state = documentState('', [ink], document.landmarks, document.pages);
   const step = async (effects: readonly Effect[]): Promise<void> => {
-    await perform(id, effects);
+    await perform(server, id, effects);
     state = applyAll(state, effects);
   };
   const chosen = new Set([ink.pageId]);
@@ -237,11 +187,11 @@ test('a page is added only as the file has it, and the last one stays', async ()
     [10, 10],
     [50, 50],
   ]);
-  await perform(id, [
+  await perform(server, id, [
     { type: 'annotation.add', annotation: note },
     { type: 'page.remove', pageId: pages[1].id },
   ]);
   expect((await server.document(id)).annotationCount).toBe(0);
-  await perform(id, [{ type: 'page.add', page: pages[1] }]);
+  await perform(server, id, [{ type: 'page.add', page: pages[1] }]);
   expect(await server.document(id)).toMatchObject({ annotationCount: 1, pages });
 });

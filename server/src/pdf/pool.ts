@@ -3,6 +3,7 @@ import type { EmbeddedPicture } from '@stylet/core/pdf';
 import type {
   EmbeddedTask,
   ExportTask,
+  ExportedBytes,
   ReadResult,
   ReadTask,
   SnipTask,
@@ -30,8 +31,8 @@ export class PdfPool {
     return this.threads.run(task, { name: 'read' }) as Promise<ReadResult>;
   }
 
-  exportBytes(task: ExportTask): Promise<Uint8Array> {
-    return this.threads.run(task, { name: 'exportBytes' }) as Promise<Uint8Array>;
+  exportBytes(task: ExportTask): Promise<ExportedBytes> {
+    return this.threads.run(task, { name: 'exportBytes' }) as Promise<ExportedBytes>;
   }
 
   snip(task: SnipTask): Promise<Snipped> {

@@ -6,28 +6,32 @@ import {
   PdfRef,
   PdfSyntaxError,
   WrittenAnnotations,
+  alone,
   bytesInMemory,
   exportUpdate,
   contentStreams,
   embeddedPicture,
   hasPdfHeader,
   importPdf,
+  joinBytes,
+  joinPages,
   onePagePdf,
+  pagesIn,
   readPages,
   type EmbeddedPicture,
   type ExportLandmarks,
   type ExportMode,
   type ExportPage,
   type ImportedPdf,
-  type PdfPage,
 } from '@stylet/core/pdf';
 import { Problem } from '@stylet/core/problems';
-import { move, workerData } from 'piscina';
+import { move, transferableSymbol, valueSymbol, workerData } from 'piscina';
 import { connect } from '../db/database';
 import { AnnotationShelf } from '../export/annotation-shelf';
 import { PictureShelf } from '../pictures/picture-shelf';
 import { FileBytes } from './file-bytes';
 import { bytesBehind } from './joined-bytes';
+import { OpenFiles, type OpenFile, type SourcePath } from './open-files';
 
 /** What reading a file came to. `damaged` carries what was found wrong. */
 export type ReadResult =
@@ -43,17 +47,26 @@ export interface ReadTask {
 
 export interface ExportTask {
   readonly documentId: string;
-  /** The document's file. */
-  readonly path: string;
+  /** The files of the document's pages, and its own. */
+  readonly files: readonly SourcePath[];
   readonly mode: ExportMode;
   /** Only what concerns the first so many pages; all of them where it is left out. */
   readonly pages?: number;
 }
 
+/** What turns a file into an export: what is appended to it. */
+export interface ExportedBytes {
+  /** The digest of the file. */
+  readonly base: string;
+  readonly tail: Uint8Array;
+  /** Whether pages of other files have come to it. */
+  readonly isJoined: boolean;
+}
+
 /** Part of a page to be cut out; `region` in page space. */
 export interface SnipTask {
   readonly documentId: string;
-  readonly path: string;
+  readonly files: readonly SourcePath[];
   readonly pageId: string;
   readonly region: Box;
   readonly annotations: boolean;
@@ -94,17 +107,9 @@ export function read({ path, now }: ReadTask): ReadResult {
   }
 }
 
-/** A file kept open between exports, and its pages. */
-interface OpenFile {
-  readonly bytes: FileBytes;
-  readonly file: PdfFile;
-  readonly pages: readonly PdfPage[];
-}
-
-/** Sources never change and are named by their digests, so what was read of one stays right. */
-const open = new Map<string, OpenFile>();
-/** Documents a thread keeps at hand. */
+/** Files a thread keeps at hand. */
 const MOST_OPEN = 3;
+const open = new OpenFiles(MOST_OPEN);
 const MOST_WRITTEN = 64 * 1024 * 1024;
 const MOST_PICTURES = 128 * 1024 * 1024;
 const quickly = (data: Uint8Array): Uint8Array => deflateSync(data, { level: 1 });
@@ -125,26 +130,49 @@ function atHand(): Shelves {
   return shelves;
 }
 
-/** The bytes that turn a file into its export. Runs in a worker thread. */
-export async function exportBytes(task: ExportTask): Promise<Uint8Array> {
-  const { pages, landmarks } = await atHand().annotations.documentOf(task.documentId);
+/** The bytes that turn a file into an export. Runs in a worker thread. */
+export async function exportBytes(task: ExportTask): Promise<ExportedBytes> {
+  const { own, pages, landmarks } = await atHand().annotations.documentOf(task.documentId);
+  const some = pages.slice(0, task.pages);
   // A part of the document is to be looked at: nobody follows its outline.
-  const shown = task.pages === undefined ? landmarks : undefined;
-  const bytes = await updateFor(task.path, pages.slice(0, task.pages), task.mode, shown);
-  return move(bytes as never) as unknown as Uint8Array;
+  const isPart = task.pages !== undefined;
+  const base = isPart && some.length > 0 ? some[0].source : own;
+  const made = await updateFor({ ...task, base, own }, some, isPart ? undefined : landmarks);
+  const { tail, isJoined } = made;
+  const exported: ExportedBytes = { base, tail, isJoined };
+  // The bytes are handed over, not copied.
+  return move({ [valueSymbol]: exported, [transferableSymbol]: tail.buffer } as never) as never;
 }
 
+interface Made {
+  readonly file: OpenFile;
+  readonly tail: Uint8Array;
+  readonly isJoined: boolean;
+}
+
+/** What is to be appended to the file `base`, so that it has just these pages. */
 async function updateFor(
-  path: string,
+  { files, mode, base, own }: Pick<ExportTask, 'files' | 'mode'> & { base: string; own: string },
   pages: readonly ExportPage[],
-  mode: ExportMode,
   landmarks?: ExportLandmarks,
-): Promise<Uint8Array> {
+): Promise<Made> {
   const { pictures, written } = atHand();
-  const source = openFile(path);
+  const used = new Set([base, ...pages.map(({ source }) => source)]);
+  const opened = open.get(files.filter(({ digest }) => used.has(digest)));
+  const file = opened.find(({ digest }) => digest === base)!;
   const release = await pictures.prepare(mode === 'none' ? [] : pages.flatMap(digestsOn));
   try {
-    return exportUpdate(source.file, source.pages, pages, mode, landmarks, written);
+    const others = opened.filter((other) => other !== file);
+    if (others.length === 0) {
+      const inFile = pagesIn(alone(base), base, own, pages);
+      const tail = exportUpdate(file.file, file.pages, inFile, mode, landmarks, written);
+      return { file, tail, isJoined: false };
+    }
+    const joined = joinPages(file, others, pages, quickly);
+    const whole = new PdfFile(bytesBehind(file.bytes, joined.update), inflateSync);
+    const inWhole = pagesIn(joined, base, own, pages);
+    const more = exportUpdate(whole, readPages(whole), inWhole, mode, landmarks, written);
+    return { file, tail: joinBytes([joined.update, more]), isJoined: true };
   } finally {
     release();
   }
@@ -157,12 +185,12 @@ const digestsOn = ({ annotations }: ExportPage): string[] =>
 
 /** Part of a page as a file of its own. Runs in a worker thread. */
 export async function snip(task: SnipTask): Promise<Snipped> {
-  const { pages } = await atHand().annotations.documentOf(task.documentId);
+  const { own, pages } = await atHand().annotations.documentOf(task.documentId);
   const page = pages.find(({ id }) => id === task.pageId);
   if (!page) throw new Problem('operation-invalid', `The document has no page ${task.pageId}.`);
   const mode = task.annotations ? 'flattened' : 'none';
-  const tail = await updateFor(task.path, [page], mode);
-  const file = new PdfFile(bytesBehind(openFile(task.path).bytes, tail), inflateSync);
+  const made = await updateFor({ ...task, mode, base: page.source, own }, [page]);
+  const file = new PdfFile(bytesBehind(made.file.bytes, made.tail), inflateSync);
   const bytes = onePagePdf(file, readPages(file)[0], task.region, quickly);
   return { bytes, isReadable: canBeRead(bytes) };
 }
@@ -194,19 +222,4 @@ export function embedded({ path, object, generation }: EmbeddedTask): EmbeddedPi
 function openDatabase() {
   const { databaseUrl } = workerData as ThreadData;
   return connect(databaseUrl, (message) => console.error(message), 1).database;
-}
-
-function openFile(path: string): OpenFile {
-  const known = open.get(path);
-  if (known) return known;
-  if (open.size >= MOST_OPEN) {
-    const [[oldest, { bytes }]] = open;
-    bytes.close();
-    open.delete(oldest);
-  }
-  const bytes = new FileBytes(path);
-  const file = new PdfFile(bytes, inflateSync);
-  const opened = { bytes, file, pages: readPages(file) };
-  open.set(path, opened);
-  return opened;
 }

@@ -1,7 +1,8 @@
 import { createReadStream } from 'node:fs';
+import { Problem } from '@stylet/core/problems';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
-import { sourceChunks, sources } from '../db/schema';
+import { sourceChunks, sourcePages, sources } from '../db/schema';
 import type { SpooledFile } from './spool';
 
 export const CHUNK = 1024 * 1024;
@@ -29,6 +30,21 @@ export async function storeSource(
 /** Stores a spooled file; see `storeSource`. */
 export const storeFile = (queries: Queries, { digest, size, path }: SpooledFile): Promise<void> =>
   storeSource(queries, digest, size, createReadStream(path) as AsyncIterable<Buffer>);
+
+/** A stored PDF that documents have pages of. Throws Problem `source-not-found`. */
+export async function fileOf(
+  queries: Queries,
+  digest: string,
+): Promise<{ digest: string; size: number; title: string }> {
+  const [found] = await queries
+    .select({ digest: sources.digest, size: sources.size })
+    .from(sources)
+    .innerJoin(sourcePages, eq(sourcePages.source, sources.digest))
+    .where(eq(sources.digest, digest))
+    .limit(1);
+  if (!found) throw new Problem('source-not-found', `There is none with the digest ${digest}.`);
+  return { ...found, title: 'Pages' };
+}
 
 /** The bytes from `start` to before `end` of a stored file, a row at a time. */
 export async function* readSource(

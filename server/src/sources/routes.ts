@@ -1,33 +1,47 @@
 import { Readable } from 'node:stream';
+import { pageSupplySchema, paperSchema } from '@stylet/core/api';
+import { digestSchema } from '@stylet/core/document';
+import { paperPdf } from '@stylet/core/pdf';
 import { Problem } from '@stylet/core/problems';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import parseRange from 'range-parser';
+import { z } from 'zod';
 import { idParams } from '../documents/routes';
 import { sourceOf } from '../documents/queries';
 import type { Services } from '../services';
-import { readSource } from './chunks';
+import { fileOf, readSource } from './chunks';
+import { takeSupply } from './supplies';
+import { uploadIn } from './upload';
 
 /** Bytes read at a time. */
 const PIECE = 256 * 1024;
 
-/** The bytes of documents, streamed from a spooled copy or out of the database, with HTTP ranges (RFC 9110, 14). */
+/** What a document's file is may be another one the next time. */
+const CHECKED = 'private, no-cache';
+/** A file is named by its bytes: what is under a digest never changes. */
+const FOREVER = 'private, max-age=31536000, immutable';
+
+/**
+ * Files: their bytes, streamed from a spooled copy or out of the database, with HTTP ranges (RFC 9110, 14),
+ * and PDFs and paper whose pages are put into documents.
+ */
 export const sourceRoutes =
-  ({ database, spool }: Services): FastifyPluginAsyncZod =>
+  (services: Services): FastifyPluginAsyncZod =>
   async (app) => {
+    const { database, spool } = services;
     const send = async (
       request: FastifyRequest,
       reply: FastifyReply,
-      id: string,
-      which: 'original' | 'working',
+      { digest, size, title }: { digest: string; size: number; title: string },
+      cacheControl: string,
     ) => {
-      const { digest, size, title } = await sourceOf(database, id, which);
       const tag = `"${digest}"`;
       reply
         .type('application/pdf')
         .header('accept-ranges', 'bytes')
         .header('etag', tag)
-        .header('cache-control', 'private, no-cache')
+        .header('cache-control', cacheControl)
         .header('content-disposition', dispositionFor(title));
       if (request.headers['if-none-match'] === tag) return reply.code(304).send();
       const range = rangeOf(request, size);
@@ -48,7 +62,8 @@ export const sourceRoutes =
     app.get(
       '/api/documents/:id/original',
       { schema: { summary: 'The exact bytes that were brought in', params: idParams } },
-      (request, reply) => send(request, reply, request.params.id, 'original'),
+      async (request, reply) =>
+        send(request, reply, await sourceOf(database, request.params.id, 'original'), CHECKED),
     );
 
     app.get(
@@ -59,7 +74,54 @@ export const sourceRoutes =
           params: idParams,
         },
       },
-      (request, reply) => send(request, reply, request.params.id, 'working'),
+      async (request, reply) =>
+        send(request, reply, await sourceOf(database, request.params.id, 'working'), CHECKED),
+    );
+
+    app.get(
+      '/api/sources/:digest',
+      {
+        schema: {
+          summary: 'The bytes of a file that documents have pages of',
+          params: z.object({ digest: digestSchema }),
+        },
+      },
+      async (request, reply) =>
+        send(request, reply, await fileOf(database, request.params.digest), FOREVER),
+    );
+
+    app.post(
+      '/api/sources',
+      {
+        schema: {
+          summary:
+            'Take in a PDF, sent as the multipart field “file”, whose pages go into documents',
+          consumes: ['multipart/form-data'],
+          response: { 201: pageSupplySchema },
+        },
+      },
+      async (request, reply) => {
+        const { maxFileBytes } = services.config;
+        const { part, checkComplete } = await uploadIn(request, maxFileBytes, 'file-too-large');
+        reply.code(201);
+        return takeSupply(services, part.filename ?? '', part.file, checkComplete);
+      },
+    );
+
+    app.post(
+      '/api/papers',
+      {
+        schema: {
+          summary: 'Make a sheet of paper, which goes into documents',
+          body: paperSchema,
+          response: { 201: pageSupplySchema },
+        },
+      },
+      async (request, reply) => {
+        reply.code(201);
+        const bytes = Readable.from([Buffer.from(paperPdf(request.body))]);
+        return takeSupply(services, 'Paper', bytes, () => undefined);
+      },
     );
   };
 

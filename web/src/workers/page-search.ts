@@ -1,7 +1,7 @@
 import { unite, type Box } from '@stylet/core/geometry';
 import { matchesOn, searchable, type FindQuery, type Searchable } from '@stylet/core/find';
 import type { Line } from '@stylet/core/text';
-import type { FoundMatch } from './protocol';
+import type { FoundMatch, PageOfFile } from './protocol';
 
 interface Read {
   /** By whether case is kept. */
@@ -12,21 +12,22 @@ interface Read {
 
 /** Pages' texts as they are searched; a page is read once. */
 export class PageSearch {
-  private readonly pages = new Map<number, Read>();
+  private readonly pages = new Map<string, Read>();
 
-  constructor(private readonly linesOf: (page: number) => Promise<readonly Line[]>) {}
+  constructor(private readonly linesOf: (page: PageOfFile) => Promise<readonly Line[]>) {}
 
   /** The matches on a page, with the boxes of what they touch, line by line. */
-  async find(page: number, query: FindQuery): Promise<FoundMatch[]> {
+  async find(page: PageOfFile, query: FindQuery): Promise<FoundMatch[]> {
     const { keepsCase } = query.options;
-    let read = this.pages.get(page);
+    const key = `${page.page} ${page.url}`;
+    let read = this.pages.get(key);
     let text = read?.texts.get(keepsCase);
     if (!read || !text) {
       const lines = await this.linesOf(page);
       read ??= { texts: new Map(), boxes: boxesOf(lines) };
       text = searchable(lines, keepsCase);
       read.texts.set(keepsCase, text);
-      this.pages.set(page, read);
+      this.pages.set(key, read);
     }
     const { boxes } = read;
     return matchesOn(text, query).map(({ words, before, match, after }) => ({

@@ -11,12 +11,17 @@ export interface Region {
   readonly height: number;
 }
 
-/** What the PDF worker is asked. Pages are counted from 0, as they are in the file. */
+/** A page of a file: where the file is, and which of its pages, counted from 0. */
+export interface PageOfFile {
+  readonly url: string;
+  readonly page: number;
+}
+
+/** What the PDF worker is asked. */
 export interface PdfRequests {
   open: { params: { url: string }; result: { pageCount: number } };
   render: {
-    params: {
-      page: number;
+    params: PageOfFile & {
       /** How it is shown, in degrees clockwise. */
       rotation: Rotation;
       /** Pixels a point. */
@@ -27,12 +32,12 @@ export interface PdfRequests {
     };
     result: ImageBitmap;
   };
-  lines: { params: { page: number }; result: Line[] };
-  links: { params: { page: number }; result: PageLink[] };
+  lines: { params: PageOfFile; result: Line[] };
+  links: { params: PageOfFile; result: PageLink[] };
   /** How a page's lines look. */
-  looks: { params: { page: number; rotation: Rotation }; result: LookedPage };
+  looks: { params: PageOfFile & { rotation: Rotation }; result: LookedPage };
   /** What is found on a page. */
-  find: { params: { page: number; query: FindQuery }; result: FoundMatch[] };
+  find: { params: PageOfFile & { query: FindQuery }; result: FoundMatch[] };
 }
 
 /** A match on a page: what it touches, in page space, and what stands around it. */

@@ -9,11 +9,13 @@ import {
   keywordListSchema,
   pictureFactsSchema,
   operationResultSchema,
+  pageSupplySchema,
   readingSchema,
   type DocumentSummary,
   type HungKeyword,
   type Kit,
   type OperationResult,
+  type PageSupplyBody,
   type PictureFacts,
   type Reading,
   type ReadingReport,
@@ -21,6 +23,7 @@ import {
   type StyletDocument,
 } from '@stylet/core/api';
 import type { Annotation, Operation, Picture } from '@stylet/core/document';
+import type { Paper } from '@stylet/core/paper';
 import type { ExportMode } from '@stylet/core/pdf';
 import { map, type Observable } from 'rxjs';
 
@@ -117,6 +120,22 @@ export class Api {
 
   fileUrl(id: string): string {
     return new URL(`/api/documents/${id}/file`, location.href).href;
+  }
+
+  /** The address of a file that documents have pages of, by its digest. */
+  sourceUrl(digest: string): string {
+    return new URL(`/api/sources/${digest}`, location.href).href;
+  }
+
+  /** Takes in a PDF whose pages are to be put in. */
+  takePages(file: File): Observable<PageSupplyBody> {
+    const form = new FormData();
+    form.append('file', file);
+    return this.http.post('/api/sources', form).pipe(map((body) => pageSupplySchema.parse(body)));
+  }
+
+  makePaper(paper: Paper): Observable<PageSupplyBody> {
+    return this.http.post('/api/papers', paper).pipe(map((body) => pageSupplySchema.parse(body)));
   }
 
   exportUrl(id: string, mode: ExportMode): string {

@@ -23,8 +23,8 @@ export class BoardPictures implements OnDestroy {
     signal: AbortSignal,
   ): Promise<ImageBitmap> {
     const marks = fileMarks(page, Object.values(annotations));
-    const { sourceIndex, rotation } = page;
-    const key = [sourceIndex, rotation, width, ...(marks ?? [])].join(' ');
+    const { source, sourceIndex, rotation } = page;
+    const key = [source, sourceIndex, rotation, width, ...(marks ?? [])].join(' ');
     const known = this.atHand(key);
     if (known) return known;
     const size = shownSize(page);
@@ -32,7 +32,7 @@ export class BoardPictures implements OnDestroy {
     const region = { x: 0, y: 0, width, height: Math.max(1, Math.round(size.height * scale)) };
     const bitmap = await this.source.client.ask(
       'render',
-      { page: sourceIndex, rotation, scale, region, marks },
+      { ...this.source.sheetOf(page), rotation, scale, region, marks },
       urgency,
       signal,
     );

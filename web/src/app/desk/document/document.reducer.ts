@@ -52,6 +52,8 @@ export const documentActions = createActionGroup({
 export interface OpenDocument {
   readonly status: 'none' | 'loading' | 'ready' | 'failed';
   readonly id: string | undefined;
+  /** The digest of its own file. */
+  readonly source: string | undefined;
   readonly trouble: Trouble | undefined;
   /** Where one was last, on whatever device, when it was opened. */
   readonly place: ReadingPlace | null;
@@ -63,6 +65,7 @@ export interface OpenDocument {
 const initial: OpenDocument = {
   status: 'none',
   id: undefined,
+  source: undefined,
   trouble: undefined,
   place: null,
   state: documentState('', []),
@@ -92,6 +95,7 @@ export const documentFeature = createFeature({
         return {
           ...open,
           status: 'ready',
+          source: document.source,
           place: document.place,
           state: perform(
             documentState(document.title, annotations, document.landmarks, document.pages),

@@ -96,7 +96,11 @@ export class LinkMaking {
   /** Makes a link of the file one of the document's, which is written in its place. */
   private adopt({ box, origin }: PageLink, page: Page, target: LinkTarget): void {
     if (!origin) return;
-    this.add(page.id, [quadOf(box)], '', target, { ...origin, modified: NEVER });
+    this.add(page.id, [quadOf(box)], '', target, {
+      ...origin,
+      source: page.source,
+      modified: NEVER,
+    });
   }
 
   private async make(pageId: string, quads: readonly Quad[], contents: string): Promise<void> {

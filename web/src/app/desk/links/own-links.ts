@@ -40,12 +40,16 @@ export function withoutOwn(fromFile: readonly PageLink[], own: readonly Link[]):
   return fromFile.filter(({ origin }) => !origin || !objects.has(origin.object));
 }
 
-/** The links of a file as they lead in a document of its pages; those to pages that are gone do not lead on. */
-export function inDocument(links: readonly PageLink[], pages: readonly Page[]): PageLink[] {
+/** The links of a file as they lead in a document; those to pages that are not in it do not lead on. */
+export function inDocument(
+  links: readonly PageLink[],
+  source: string,
+  pages: readonly Page[],
+): PageLink[] {
   return links.flatMap((link) => {
     const { target } = link;
     if (target.kind !== 'page') return link;
-    const page = standingFor(pages).get(target.page);
+    const page = standingFor(pages, { source, sourceIndex: target.page });
     return page === undefined ? [] : { ...link, target: { ...target, page } };
   });
 }

@@ -15,7 +15,7 @@ export class PageLinks {
   readonly live = computed<PageLink[]>(() =>
     this.mode() === 'read'
       ? [
-          ...inDocument(withoutOwn(this.fromFile(), this.own()), this.pages()),
+          ...inDocument(withoutOwn(this.fromFile(), this.own()), this.page().source, this.pages()),
           ...followable(this.own(), this.pages()),
         ]
       : [],

@@ -96,7 +96,7 @@ export class PagePreview {
   }
 
   private async draw(
-    { sourceIndex: page, rotation }: Page,
+    page: Page,
     { width, height }: { width: number; height: number },
     scale: number,
     signal: AbortSignal,
@@ -109,8 +109,8 @@ export class PagePreview {
     };
     try {
       const params = {
-        page,
-        rotation,
+        ...this.source.sheetOf(page),
+        rotation: page.rotation,
         scale: scale * devicePixelRatio,
         region,
         marks: [],

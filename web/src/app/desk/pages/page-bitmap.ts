@@ -1,5 +1,5 @@
 import { Cancelled } from '../../../workers/worker-client';
-import type { PdfRequests } from '../../../workers/protocol';
+import type { PageOfFile, PdfRequests } from '../../../workers/protocol';
 import type { Page } from '@stylet/core/api';
 import type { PageSource, SourcePage } from './page-source';
 import { canvasOf, release } from './bitmap-store';
@@ -9,11 +9,12 @@ export type BitmapRequest = PdfRequests['render']['params'];
 
 /** What the worker is asked for a window onto a page, with marks that are in the file. */
 export function requestFor(
-  { sourceIndex, rotation }: SourcePage,
+  sheet: PageOfFile,
+  { rotation }: Pick<SourcePage, 'rotation'>,
   { x, y, width, height, scale }: PageWindow,
   marks: readonly number[] | undefined,
 ): BitmapRequest {
-  return { page: sourceIndex, rotation, scale, region: { x, y, width, height }, marks };
+  return { ...sheet, rotation, scale, region: { x, y, width, height }, marks };
 }
 
 /** A page looks as it does for as long as it is turned the same way. */
@@ -43,7 +44,7 @@ export class PageBitmap {
       const kept = this.source.bitmaps.take(keyOf(this.page()));
       if (kept) this.hang(kept, undefined);
     }
-    const request = requestFor(this.page(), window, marks);
+    const request = requestFor(this.source.sheetOf(this.page()), this.page(), window, marks);
     try {
       const bitmap = await this.source.draw(request, this.urgency, rendering.signal);
       if (rendering.signal.aborted) {

@@ -2,9 +2,12 @@ import { Injectable, inject, signal, type OnDestroy } from '@angular/core';
 import type { Page } from '@stylet/core/api';
 import type { FindQuery } from '@stylet/core/find';
 import type { Line, LookedPage } from '@stylet/core/text';
+import { Store } from '@ngrx/store';
+import { Api } from '../../api/api';
+import { documentFeature } from '../document/document.reducer';
 import { WorkerClient } from '../../../workers/worker-client';
 import { PdfWorkers } from '../../../workers/pdf-workers';
-import type { FoundMatch, PageLink, PdfRequests } from '../../../workers/protocol';
+import type { FoundMatch, PageLink, PageOfFile, PdfRequests } from '../../../workers/protocol';
 import { BitmapStore } from './bitmap-store';
 import type { BitmapRequest } from './page-bitmap';
 
@@ -12,7 +15,7 @@ const MOST_BITMAP_BYTES = 48 * 1024 * 1024;
 const KEPT_LINES = 40;
 
 /** Which page of the file a page is, and how it is shown. */
-export type SourcePage = Pick<Page, 'sourceIndex' | 'rotation'>;
+export type SourcePage = Pick<Page, 'source' | 'sourceIndex' | 'rotation'>;
 
 /** The open PDF's pages: bitmaps, lines of text and links, got from its worker. */
 @Injectable()
@@ -31,15 +34,25 @@ export class PageSource implements OnDestroy {
         readonly bitmap: Promise<ImageBitmap>;
       }
     | undefined;
-  private readonly lines = new Map<number, Promise<Line[]>>();
-  private readonly links = new Map<number, Promise<PageLink[]>>();
+  private readonly lines = new Map<string, Promise<Line[]>>();
+  private readonly links = new Map<string, Promise<PageLink[]>>();
+  private readonly api = inject(Api);
+  private readonly own = inject(Store).selectSignal(documentFeature.selectSource);
+  private url = '';
 
+  /** Opens a document's own file, before it is known which that is. */
   async open(url: string): Promise<void> {
+    this.url = url;
     try {
       await this.client.ask('open', { url });
     } catch (error) {
       this.trouble.set(error instanceof Error ? error.message : String(error));
     }
+  }
+
+  /** Where a page is. */
+  sheetOf({ source, sourceIndex: page }: Omit<SourcePage, 'rotation'>): PageOfFile {
+    return { url: source === this.own() ? this.url : this.api.sourceUrl(source), page };
   }
 
   /** A bitmap of part of a page; one that is being drawn ahead is not drawn again. */
@@ -73,27 +86,26 @@ export class PageSource implements OnDestroy {
     await bitmap.catch(() => undefined);
   }
 
-  linesOf({ sourceIndex: page }: SourcePage): Promise<Line[]> {
-    return remembered(this.lines, page, () => this.client.ask('lines', { page }, () => 2));
+  linesOf(page: SourcePage): Promise<Line[]> {
+    const sheet = this.sheetOf(page);
+    return remembered(this.lines, sheet, () => this.client.ask('lines', sheet, () => 2));
   }
 
   /** The links that the file has on a page; those to pages lead to where these are in the file. */
-  linksOf({ sourceIndex: page }: SourcePage): Promise<PageLink[]> {
-    return remembered(this.links, page, () => this.client.ask('links', { page }, () => 2));
+  linksOf(page: SourcePage): Promise<PageLink[]> {
+    const sheet = this.sheetOf(page);
+    return remembered(this.links, sheet, () => this.client.ask('links', sheet, () => 2));
   }
 
   /** How a page's lines look; what is in view is drawn first. */
-  looksOf({ sourceIndex: page, rotation }: SourcePage): Promise<LookedPage> {
-    return this.client.ask('looks', { page, rotation }, () => 10 + page);
+  looksOf({ rotation, ...page }: SourcePage): Promise<LookedPage> {
+    const sheet = this.sheetOf(page);
+    return this.client.ask('looks', { ...sheet, rotation }, () => 10 + sheet.page);
   }
 
   /** What is found on a page; what is in view is drawn first. */
-  find(
-    { sourceIndex: page }: SourcePage,
-    query: FindQuery,
-    signal: AbortSignal,
-  ): Promise<FoundMatch[]> {
-    return this.client.ask('find', { page, query }, () => 4, signal);
+  find(page: SourcePage, query: FindQuery, signal: AbortSignal): Promise<FoundMatch[]> {
+    return this.client.ask('find', { ...this.sheetOf(page), query }, () => 4, signal);
   }
 
   ngOnDestroy(): void {
@@ -103,15 +115,16 @@ export class PageSource implements OnDestroy {
 }
 
 function remembered<T>(
-  map: Map<number, Promise<T>>,
-  page: number,
+  map: Map<string, Promise<T>>,
+  { url, page }: PageOfFile,
   get: () => Promise<T>,
 ): Promise<T> {
-  let value = map.get(page);
+  const key = `${page} ${url}`;
+  let value = map.get(key);
   if (!value) {
     value = get();
-    value.catch(() => map.delete(page));
-    map.set(page, value);
+    value.catch(() => map.delete(key));
+    map.set(key, value);
     if (map.size > KEPT_LINES) map.delete(map.keys().next().value!);
   }
   return value;

@@ -179,7 +179,7 @@ export class PageStrip implements AfterViewInit {
   private askAhead(page: Page, shown: Box): Promise<void> {
     const window = pageWindow(page, this.view.restingZoom(), shown, undefined);
     const marks = fileMarks(page, Object.values(this.annotationsOf(page.id)));
-    return this.source.drawAhead(requestFor(page, window, marks));
+    return this.source.drawAhead(requestFor(this.source.sheetOf(page), page, window, marks));
   }
 
   /** Has the page at a height drawn before there is anything to show it on: that takes a while. */

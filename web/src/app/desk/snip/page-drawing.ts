@@ -26,7 +26,7 @@ export class PageDrawing {
     const all = withAnnotations ? paintingOrder(annotations) : [];
     const { scale } = region;
     const bitmap = await this.source.client.ask('render', {
-      page: page.sourceIndex,
+      ...this.source.sheetOf(page),
       rotation: page.rotation,
       scale,
       region,

@@ -1,0 +1,135 @@
+import type { Annotation } from './annotation';
+import { newId } from './ids';
+import type { Bookmark, Keyword, Landmark, Place } from './landmark';
+import type { LinkTarget } from './link';
+import type { Effect } from './operation';
+import { pageOrders, pagesInOrder, type Page } from './page';
+import { isGone } from './removal';
+import { noAnnotations, type DocumentState } from './state';
+
+/** What of copied pages depends on where they come from. */
+export interface CopiedFrom {
+  readonly state: DocumentState;
+  /** Where a link leads whose page is not copied with it; undefined: nowhere. */
+  readonly leading: (place: Place) => LinkTarget | undefined;
+  /** The file in which an annotation stands that does not name one; undefined: it stays unnamed. */
+  readonly source: string | undefined;
+  /** Which landmarks go with their pages. */
+  readonly kinds: ReadonlySet<Landmark['kind']>;
+}
+
+/** Copies of pages: what makes them, and the copy of each page by its id. */
+export interface PageCopies {
+  readonly effects: Effect[];
+  readonly copyOf: ReadonlyMap<string, string>;
+}
+
+/**
+ * Copies pages with all that is on them and their keywords, in their order, to before the one at `index`.
+ * Links between pages copied together lead from copy to copy. `now` as an ISO 8601 instant.
+ */
+export function copyPages(
+  state: DocumentState,
+  ids: ReadonlySet<string>,
+  index: number,
+  now: string,
+): { readonly effects: Effect[]; readonly copies: readonly string[] } {
+  const from: CopiedFrom = {
+    state,
+    leading: (place) => ({ place }),
+    source: undefined,
+    kinds: new Set(['keyword']),
+  };
+  const { effects, copyOf } = copiesOf(from, ids, pagesInOrder(state.pages), index, now);
+  return { effects, copies: [...copyOf.values()] };
+}
+
+/** Copies pages to before the one at `index` of a document's pages. */
+export function copiesOf(
+  from: CopiedFrom,
+  ids: ReadonlySet<string>,
+  among: readonly Page[],
+  index: number,
+  now: string,
+): PageCopies {
+  const { state } = from;
+  const chosen = pagesInOrder(state.pages).filter(({ id }) => ids.has(id));
+  const orders = pageOrders(among, index, chosen.length);
+  const copyOf = new Map(chosen.map(({ id }) => [id, newId()]));
+  const marks = landmarksByPage(from);
+  const effects = chosen.flatMap(({ id }, i): Effect[] => {
+    const pageId = copyOf.get(id)!;
+    const groups = new Map<string, string>();
+    const copyOfAnnotation = new Map<string, string>();
+    const annotations = Object.values(state.annotations[id] ?? noAnnotations).flatMap(
+      (annotation) => {
+        const copy = copied(annotation, pageId, copyOf, groups, from, now);
+        // That a link of the file is gone has to be said; others just are.
+        if (isGone(copy) && !copy.origin) return [];
+        copyOfAnnotation.set(annotation.id, copy.id);
+        return copy;
+      },
+    );
+    return [
+      { type: 'page.add', page: { ...state.pages[id], id: pageId, order: orders[i] } },
+      ...annotations.map((annotation): Effect => ({ type: 'annotation.add', annotation })),
+      ...(marks.get(id) ?? []).map((mark): Effect => ({
+        type: 'landmark.add',
+        landmark: copiedLandmark(mark, pageId, copyOfAnnotation),
+      })),
+    ];
+  });
+  return { effects, copyOf };
+}
+
+function landmarksByPage({ state, kinds }: CopiedFrom): Map<string, (Keyword | Bookmark)[]> {
+  const byPage = new Map<string, (Keyword | Bookmark)[]>();
+  for (const landmark of Object.values(state.landmarks)) {
+    if (landmark.kind === 'outline' || !kinds.has(landmark.kind)) continue;
+    const { pageId } = landmark.place;
+    const known = byPage.get(pageId);
+    if (known) known.push(landmark);
+    else byPage.set(pageId, [landmark]);
+  }
+  return byPage;
+}
+
+/** A keyword or bookmark on a copy of its page; a keyword's face is the copied handwriting. */
+function copiedLandmark(
+  mark: Keyword | Bookmark,
+  pageId: string,
+  copyOfAnnotation: ReadonlyMap<string, string>,
+): Landmark {
+  const copy = { ...mark, id: newId(), place: { ...mark.place, pageId } };
+  if (copy.kind === 'bookmark' || !copy.annotationIds) return copy;
+  return {
+    ...copy,
+    annotationIds: copy.annotationIds.flatMap((id) => copyOfAnnotation.get(id) ?? []),
+  };
+}
+
+/**
+ * An annotation as it is on a copy of its page. Where it stood in its file is kept: what the file has on the
+ * page is copied with it, unless an annotation says what has become of it.
+ */
+function copied(
+  annotation: Annotation,
+  pageId: string,
+  copyOf: ReadonlyMap<string, string>,
+  groups: Map<string, string>,
+  { leading, source }: CopiedFrom,
+  now: string,
+): Annotation {
+  const copy = { ...annotation, id: newId(), pageId };
+  if (copy.origin && source !== undefined) copy.origin = { source, ...copy.origin };
+  if (copy.group !== undefined) {
+    if (!groups.has(copy.group)) groups.set(copy.group, newId());
+    copy.group = groups.get(copy.group);
+  }
+  if (copy.kind !== 'link' || !('place' in copy.target)) return copy;
+  const { place } = copy.target;
+  const to = copyOf.get(place.pageId);
+  const target = to === undefined ? leading(place) : { place: { ...place, pageId: to } };
+  const isSame = target && 'place' in target && target.place.pageId === place.pageId;
+  return isSame ? copy : { ...copy, modified: now, target: target ?? { nowhere: true } };
+}
