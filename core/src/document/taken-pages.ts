@@ -21,7 +21,7 @@ export interface PageSupply {
 /**
  * Takes pages of a supply into a document, to before the page at `index`, with all that is on them, their
  * keywords and bookmarks. Their entries of the outline go along, under each other as they were; all of a
- * supply goes under an entry of its title. `now` as an ISO 8601 instant.
+ * supply that has a title goes under an entry of that name. `now` as an ISO 8601 instant.
  */
 export function takePages(
   supply: PageSupply,
@@ -74,13 +74,13 @@ function takenEntries(
       kind: 'outline',
       id: newId(),
       order: '',
-      title: title || 'Untitled',
+      title,
       place: { pageId: first },
       open: false,
     },
     children: nodes,
   };
-  const top = isWhole ? [whole] : nodes;
+  const top = isWhole && title !== '' ? [whole] : nodes;
   const [below, above] = neighbours(into, index);
   const orders = ordersBetween(below, above, top.length);
   return top.flatMap((node, i) => placed(node, undefined, orders[i]));

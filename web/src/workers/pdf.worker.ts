@@ -86,7 +86,9 @@ async function drawn(
   return canvas.transferToImageBitmap();
 }
 
-const lines = ({ url, page }: PageOfFile): Promise<Line[]> => pdfs.get(url).during(page, readLines);
+function lines({ url, page }: PageOfFile): Promise<Line[]> {
+  return pdfs.get(url).during(page, readLines);
+}
 
 async function readLines(page: PDFPageProxy): Promise<Line[]> {
   const list = await page.getOperatorList();

@@ -57,6 +57,7 @@ import { Cropping } from './pictures/crop/cropping';
 import { Incoming } from './pictures/incoming';
 import { PictureBitmaps } from './pictures/picture-bitmaps';
 import { PictureOrigin } from './pictures/picture-origin';
+import { PageSupplies } from './insert/page-supplies';
 import { PuttingIn } from './pictures/putting-in';
 import { PagesOnScreen } from './pages/pages-on-screen';
 import { PageStrip } from './pages/page-strip';
@@ -117,6 +118,7 @@ import { TopBar } from './top-bar';
     OpenDocuments,
     OutlineProposal,
     PageActions,
+    PageSupplies,
     PageDrawing,
     PageGestures,
     PageSource,

@@ -53,6 +53,7 @@ import redo from '@material-symbols/svg-400/outlined/redo.svg';
 import remove from '@material-symbols/svg-400/outlined/remove.svg';
 import search from '@material-symbols/svg-400/outlined/search.svg';
 import opacity from '@material-symbols/svg-400/outlined/opacity.svg';
+import putInPages from '@material-symbols/svg-400/outlined/note_add.svg';
 import origin from '@material-symbols/svg-400/outlined/arrow_outward.svg';
 import picture from '@material-symbols/svg-400/outlined/add_photo_alternate.svg';
 import snip from '@material-symbols/svg-400/outlined/screenshot_region.svg';
@@ -118,6 +119,7 @@ const drawings = {
   paste,
   person,
   picture,
+  putInPages,
   redo,
   remove,
   ruler,

@@ -7,6 +7,7 @@ export interface KeyTarget {
   open(id: string): void;
   close(): void;
   paste(): void;
+  putIn(): void;
   /** Brings a page into view and gives it the focus. */
   shown(id: string): void;
 }
@@ -59,6 +60,8 @@ export class BoardKeys {
         return focus === undefined ? undefined : () => target.open(focus);
       case 'r':
         return () => actions.turn(ids, shiftKey ? 270 : 90);
+      case 'insert':
+        return () => target.putIn();
       case 'delete':
         return () => actions.remove(ids);
       case 'escape':

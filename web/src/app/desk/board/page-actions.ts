@@ -1,13 +1,26 @@
-import { Injectable, computed, inject, signal } from '@angular/core';
-import { copyPages, movePages, removePages, rotatePages, type Effect } from '@stylet/core/document';
+import { Injectable, computed, inject } from '@angular/core';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import {
+  applyAll,
+  copyPages,
+  movePages,
+  removePages,
+  rotatePages,
+  takePages,
+  type Effect,
+  type PageSupply,
+} from '@stylet/core/document';
 import { Store } from '@ngrx/store';
+import { troubleOf } from '../../api/problem';
 import { documentFeature } from '../document/document.reducer';
 import { Editing } from '../document/editing';
+import { HeldPages } from '../insert/held-pages';
+import { PageSupplies } from '../insert/page-supplies';
 
-/** Pages that were cut or copied. */
-interface Held {
+/** Pages of a supply that are to be put in. */
+export interface PagesToPut {
+  readonly supply: PageSupply;
   readonly ids: ReadonlySet<string>;
-  readonly isCut: boolean;
 }
 
 /** What is done with whole pages; each is one step of undo. */
@@ -15,14 +28,27 @@ interface Held {
 export class PageActions {
   private readonly store = inject(Store);
   private readonly editing = inject(Editing);
+  private readonly held = inject(HeldPages);
+  private readonly supplies = inject(PageSupplies);
+  private readonly snackBar = inject(MatSnackBar);
+  private readonly documentId = this.store.selectSignal(documentFeature.selectId);
   private readonly state = this.store.selectSignal(documentFeature.selectState);
   private readonly pages = this.store.selectSignal(documentFeature.selectPages);
-  private readonly held = signal<Held | undefined>(undefined);
-  readonly canPaste = computed(() => this.pages().some(({ id }) => this.held()?.ids.has(id)));
+  /** Pages of this document that were cut or copied. */
+  private readonly heldHere = computed(() => {
+    const held = this.held.pages();
+    return held?.documentId === this.documentId() ? held : undefined;
+  });
+  readonly canPaste = computed(() => {
+    const ids = new Set(this.heldHere()?.ids);
+    return this.heldHere()
+      ? this.pages().some(({ id }) => ids.has(id))
+      : this.held.pages() !== undefined;
+  });
   /** Pages that were cut, until they are pasted. */
   readonly cut = computed<ReadonlySet<string>>(() => {
-    const held = this.held();
-    return held?.isCut ? held.ids : new Set();
+    const held = this.heldHere();
+    return new Set(held?.isCut ? held.ids : []);
   });
 
   turn(ids: ReadonlySet<string>, by: 90 | 270): void {
@@ -57,17 +83,53 @@ export class PageActions {
   }
 
   hold(ids: ReadonlySet<string>, isCut: boolean): void {
-    if (ids.size > 0) this.held.set({ ids, isCut });
+    const documentId = this.documentId();
+    if (ids.size === 0 || documentId === undefined) return;
+    this.held.hold({ documentId, title: this.state().title, ids: [...ids], isCut });
   }
 
   /** Puts what was cut or copied before the page at a place; the ids of what is there then. */
-  paste(index: number): readonly string[] {
-    const held = this.held();
+  async paste(index: number): Promise<readonly string[]> {
+    const held = this.held.pages();
     if (!held || !this.canPaste()) return [];
-    if (!held.isCut) return this.copyTo(held.ids, index);
-    this.move(held.ids, index);
-    this.held.set({ ids: held.ids, isCut: false });
-    return [...held.ids];
+    if (!this.heldHere()) return this.pasteFromElsewhere(index);
+    const ids = new Set(held.ids);
+    if (!held.isCut) return this.copyTo(ids, index);
+    this.move(ids, index);
+    this.held.hold({ ...held, isCut: false });
+    return held.ids;
+  }
+
+  /** Puts pages before the one at a place, one supply after the other; the ids of what is there then. */
+  put(wanted: readonly PagesToPut[], index: number): readonly string[] {
+    const now = new Date().toISOString();
+    let [state, at] = [this.state(), index];
+    const effects: Effect[] = [];
+    const there: string[] = [];
+    for (const { supply, ids } of wanted) {
+      const taken = takePages(supply, ids, state, at, now);
+      effects.push(...taken.effects);
+      there.push(...taken.copies);
+      state = applyAll(state, taken.effects);
+      at += taken.copies.length;
+    }
+    this.change(effects);
+    return there;
+  }
+
+  private async pasteFromElsewhere(index: number): Promise<readonly string[]> {
+    const held = this.held.pages()!;
+    try {
+      const supply = await this.supplies.ofDocument(held.documentId);
+      const there = this.put([{ supply, ids: new Set(held.ids) }], index);
+      if (there.length === 0) this.tell(`These pages are not in “${held.title}” any more.`);
+      else if (held.isCut) this.tell(`Copied: the pages are still in “${held.title}” as well.`);
+      return there;
+    } catch (error) {
+      const { title, advice } = troubleOf(error);
+      this.tell(`Nothing was pasted. ${title}. ${advice}`);
+      return [];
+    }
   }
 
   private copyTo(ids: ReadonlySet<string>, index: number): readonly string[] {
@@ -78,5 +140,9 @@ export class PageActions {
 
   private change(effects: readonly Effect[]): void {
     if (effects.length > 0) this.editing.change(effects);
+  }
+
+  private tell(message: string): void {
+    this.snackBar.open(message, 'Close', { duration: 8000 });
   }
 }

@@ -2,6 +2,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   DestroyRef,
+  Injector,
   afterNextRender,
   computed,
   inject,
@@ -11,10 +12,12 @@ import {
   type ElementRef,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
 import { MatIconModule } from '@angular/material/icon';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { noAnnotations, type PageAnnotations } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
+import { firstValueFrom } from 'rxjs';
 import { documentFeature } from '../document/document.reducer';
 import { Finding } from '../find/finding';
 import { shownSize } from '../pages/page-geometry';
@@ -35,6 +38,7 @@ import {
 import { BoardPictures } from './board-pictures';
 import { BoardSelection } from './board-selection';
 import { BoardTile } from './board-tile';
+import type { PutPagesWanted } from '../insert/put-pages-dialog';
 import { PageActions } from './page-actions';
 
 /** Where this browser keeps how many pages stand beside each other. */
@@ -59,6 +63,9 @@ export class PageBoard {
   private readonly view = inject(ViewState);
   private readonly finding = inject(Finding);
   protected readonly actions = inject(PageActions);
+  private readonly dialog = inject(MatDialog);
+  private readonly injector = inject(Injector);
+  private readonly documentId = this.store.selectSignal(documentFeature.selectId);
   private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
   private readonly landmarks = this.store.selectSignal(documentFeature.selectLandmarks);
   private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
@@ -159,7 +166,8 @@ export class PageBoard {
     across: () => this.across(),
     open: (id) => this.open(id),
     close: () => this.close(),
-    paste: () => this.paste(),
+    paste: () => void this.paste(),
+    putIn: () => void this.putIn(),
     shown: (id) => this.reveal(id),
   });
 
@@ -253,10 +261,32 @@ export class PageBoard {
   }
 
   /** After the last of what is chosen, or at the end. */
-  protected paste(): void {
+  protected async paste(): Promise<void> {
     const last = this.view.pages().findLastIndex(({ id }) => this.selection.ids().has(id));
     const index = last < 0 ? this.view.pages().length : last + 1;
-    this.selection.take(this.actions.paste(index));
+    this.selection.take(await this.actions.paste(index));
+  }
+
+  protected async putIn(): Promise<void> {
+    const { PutPagesDialog } = await import('../insert/put-pages-dialog');
+    const data: PutPagesWanted = {
+      documentId: this.documentId()!,
+      pages: this.view.pages(),
+      chosen: this.selection.ids(),
+      page: this.view.currentPage(),
+    };
+    const { injector } = this;
+    const opened = this.dialog.open<unknown, PutPagesWanted, readonly string[]>(PutPagesDialog, {
+      data,
+      injector,
+      width: '640px',
+    });
+    const there = await firstValueFrom(opened.afterClosed());
+    if (!there || there.length === 0) return;
+    this.filter.set('all');
+    this.selection.take(there);
+    // The grid has room for them with the next frame.
+    requestAnimationFrame(() => this.reveal(there[0]));
   }
 
   private tapped(tile: string | undefined, event: PointerEvent): void {

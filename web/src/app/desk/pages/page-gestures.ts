@@ -26,7 +26,7 @@ import { WritingGesture } from '../gestures/writing-gesture';
 import { Guides } from '../guides/guides';
 import { kitActions, kitFeature, type Tool } from '../kit/kit.reducer';
 import { AnnotationSelection } from '../lasso/annotation-selection';
-import { choosePictures } from '../pictures/choose-files';
+import { PICTURE_FILES, chooseFiles } from '../pictures/choose-files';
 import { PuttingIn } from '../pictures/putting-in';
 import { Meanings } from '../shorthand/meanings';
 import { Snipping } from '../snip/snipping';
@@ -124,7 +124,7 @@ export class PageGestures {
   /** What is in hand goes where the page was tapped; with nothing in hand it is asked for. */
   private async putPicture(page: Page, at: Point): Promise<void> {
     if (!this.puttingIn.putDown(page, at))
-      await this.puttingIn.putFiles(await choosePictures(), page, at);
+      await this.puttingIn.putFiles(await chooseFiles(PICTURE_FILES), page, at);
     this.store.dispatch(kitActions.toolTaken({ tool: 'pen' }));
   }
 

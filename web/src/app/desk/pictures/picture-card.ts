@@ -3,7 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatIconModule } from '@angular/material/icon';
 import { firstValueFrom } from 'rxjs';
-import { choosePictures } from './choose-files';
+import { PICTURE_FILES, chooseFiles } from './choose-files';
 import { PictureThumb } from './picture-thumb';
 import { PuttingIn } from './putting-in';
 import { RecentPictures, type ReadyPicture } from './recent-pictures';
@@ -23,7 +23,7 @@ export class PictureCard {
   protected readonly recent = inject(RecentPictures).list;
 
   protected async fromFile(): Promise<void> {
-    await this.takeInHand(await choosePictures());
+    await this.takeInHand(await chooseFiles(PICTURE_FILES));
   }
 
   protected async fromCamera(): Promise<void> {

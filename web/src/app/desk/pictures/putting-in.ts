@@ -102,7 +102,7 @@ export class PuttingIn {
    * Pixels are shown at once and sent when the server is there. It is asked about what is drawn, and
    * about what cannot be read here: it knows what is wrong with that.
    */
-  private async ready(file: File): Promise<ReadyPicture> {
+  async ready(file: File): Promise<ReadyPicture> {
     const contents = file.name;
     const found = await this.bitmaps.read(file);
     if (!found)
