@@ -1,2 +1,3 @@
 export * from './commands';
 export * from './color';
+export * from './dark';

@@ -1,4 +1,5 @@
 import { boundsOf, compose, identity, transform, type Box, type Matrix } from '../geometry/index';
+import { follow, isMatrix, type OperatorList } from './operator-list';
 
 /** Direction in which text runs on the page, clockwise from left-to-right, in degrees. */
 export type TextAngle = 0 | 90 | 180 | 270;
@@ -21,12 +22,6 @@ export interface GlyphFont {
   readonly fontMatrix?: readonly number[];
   readonly ascent?: number;
   readonly descent?: number;
-}
-
-/** The parts of pdf.js's operator list that place glyphs. */
-export interface OperatorList {
-  readonly fnArray: ArrayLike<number>;
-  readonly argsArray: ArrayLike<unknown>;
 }
 
 interface ShownGlyph {
@@ -113,18 +108,8 @@ export function glyphsOf(
     nextLine: () => move(0, state.leading),
     showText: ([shown]) => showText(state, shown as (number | ShownGlyph)[], glyphs),
   };
-  const byCode = new Map(
-    Object.entries(actions).map(([key, action]) => [codes[key], action] as const),
-  );
-  for (let i = 0; i < list.fnArray.length; i++)
-    byCode.get(list.fnArray[i])?.((list.argsArray[i] ?? []) as unknown[]);
+  follow(list, codes, actions);
   return glyphs;
-}
-
-function isMatrix(value: unknown): value is Matrix {
-  return (
-    (Array.isArray(value) || ArrayBuffer.isView(value)) && (value as Float32Array).length === 6
-  );
 }
 
 function showText(state: TextState, shown: (number | ShownGlyph)[], glyphs: Glyph[]): void {

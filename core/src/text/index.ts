@@ -1,4 +1,6 @@
+export type { OperatorList } from './operator-list';
 export * from './glyphs';
+export * from './drawn-pictures';
 export * from './words';
 export * from './lines';
 export * from './order';

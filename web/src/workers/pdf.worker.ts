@@ -1,6 +1,8 @@
 /// <reference lib="webworker" />
 import { pageView, type Matrix } from '@stylet/core/geometry';
 import {
+  besidesPaper,
+  drawnPictures,
   glyphsOf,
   linesOf,
   lookOf,
@@ -8,6 +10,7 @@ import {
   type GlyphFont,
   type Line,
   type LookedPage,
+  type PictureCorners,
 } from '@stylet/core/text';
 import * as pdfjs from 'pdfjs-dist';
 import type { PDFPageProxy, RenderTask } from 'pdfjs-dist';
@@ -28,8 +31,9 @@ const parser = startParser();
 const pdfs = new OpenPdfs(parser);
 const rendering = new Map<number, RenderTask>();
 
-const answering = new Answering<PdfRequests>({ open, render, lines, links, looks, find }, (id) =>
-  rendering.get(id)?.cancel(),
+const answering = new Answering<PdfRequests>(
+  { open, render, lines, links, looks, find, pictures },
+  (id) => rendering.get(id)?.cancel(),
 );
 
 async function open({ url }: { url: string }): Promise<{ pageCount: number }> {
@@ -88,6 +92,15 @@ async function drawn(
 
 function lines({ url, page }: PageOfFile): Promise<Line[]> {
   return pdfs.get(url).during(page, readLines);
+}
+
+function pictures({ url, page: index }: PageOfFile): Promise<PictureCorners[]> {
+  return pdfs.get(url).during(index, async (page) => {
+    const [x0, y0, x1, y1] = page.view;
+    const list = await page.getOperatorList();
+    const found = drawnPictures(list, pdfjs.OPS, toPageSpace(page));
+    return besidesPaper(found, { x0: 0, y0: 0, x1: x1 - x0, y1: y1 - y0 });
+  });
 }
 
 async function readLines(page: PDFPageProxy): Promise<Line[]> {

@@ -1,7 +1,7 @@
 import type { FindQuery } from '@stylet/core/find';
 import type { Box } from '@stylet/core/geometry';
 import type { Rotation } from '@stylet/core/pdf';
-import type { Line, LookedPage } from '@stylet/core/text';
+import type { Line, LookedPage, PictureCorners } from '@stylet/core/text';
 
 /** Part of a shown page, in pixels of the wanted scale. */
 export interface Region {
@@ -33,6 +33,8 @@ export interface PdfRequests {
     result: ImageBitmap;
   };
   lines: { params: PageOfFile; result: Line[] };
+  /** Where a page draws pictures, other than the one that is its paper. */
+  pictures: { params: PageOfFile; result: PictureCorners[] };
   links: { params: PageOfFile; result: PageLink[] };
   /** How a page's lines look. */
   looks: { params: PageOfFile & { rotation: Rotation }; result: LookedPage };

@@ -15,6 +15,7 @@ import { Snipping } from './snip/snipping';
 import { TextSelection } from './selection/text-selection';
 import { PagesOnScreen } from './pages/pages-on-screen';
 import { isTyping } from './typing';
+import { DarkPages } from './pages/dark-pages';
 import { ViewState } from './pages/view-state';
 
 /** Every key the desk knows, as the help sheet shows them. */
@@ -39,6 +40,8 @@ export const keys = [
   { keys: 'O', does: 'page board' },
   { keys: 'R, Del, Ctrl D', does: 'on the page board: turn, remove, duplicate pages' },
   { keys: 'Alt ← / Alt →', does: 'on the page board: move pages' },
+  { keys: 'D', does: 'dark pages, and light again' },
+  { keys: 'Insert', does: 'on the page board: put in pages' },
   { keys: 'B', does: 'bookmark this page, or take the bookmark away' },
   { keys: 'F2, Del, Alt arrows', does: 'in the Index: rename, remove, move an entry' },
   { keys: 'Esc', does: 'back to the pen' },
@@ -64,6 +67,7 @@ const NUDGES: Partial<Record<string, readonly [number, number]>> = {
 /** Keys on the desk. Fields that take text keep theirs. */
 @Injectable()
 export class Shortcuts {
+  private readonly dark = inject(DarkPages);
   private readonly store = inject(Store);
   private readonly editing = inject(Editing);
   private readonly view = inject(ViewState);
@@ -130,6 +134,8 @@ export class Shortcuts {
         return () => this.view.isBoardOpen.update((isOpen) => !isOpen);
       case 'c':
         return () => this.closeUp.toggle();
+      case 'd':
+        return () => this.dark.toggle();
       case 'b':
         return () => void this.landmarks.toggleBookmark();
       case 'delete':

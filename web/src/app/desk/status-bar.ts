@@ -5,6 +5,7 @@ import { MatTooltipModule } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
 import { LandmarkActions } from './index/landmark-actions';
 import { arrangements, findPage, type Arrangement } from './pages/layout';
+import { DarkPages } from './pages/dark-pages';
 import { ViewState } from './pages/view-state';
 import { syncFeature } from './sync/sync.reducer';
 
@@ -27,6 +28,7 @@ const arrangementWords: Readonly<Record<Arrangement, string>> = {
 export class StatusBar {
   private readonly store = inject(Store);
   protected readonly view = inject(ViewState);
+  protected readonly dark = inject(DarkPages);
   protected readonly landmarks = inject(LandmarkActions);
   protected readonly sync = this.store.selectSignal(syncFeature.selectWords);
   protected readonly waiting = this.store.selectSignal(syncFeature.selectWaiting);

@@ -2,6 +2,7 @@ import { Cancelled } from '../../../workers/worker-client';
 import type { PageOfFile, PdfRequests } from '../../../workers/protocol';
 import type { Page } from '@stylet/core/api';
 import type { PageSource, SourcePage } from './page-source';
+import { brightPictures } from './bright-pictures';
 import { canvasOf, release } from './bitmap-store';
 import type { PageWindow } from './window';
 
@@ -25,6 +26,8 @@ export class PageBitmap {
   private rendering: AbortController | undefined;
   private shown: HTMLCanvasElement | undefined;
   private isWhole = false;
+  private window: PageWindow | undefined;
+  private isDark = false;
   /** Under what the bitmap that shows is kept. */
   private key = '';
 
@@ -57,6 +60,26 @@ export class PageBitmap {
     }
   }
 
+  /** Shows the page dark or not: its pictures stay as they are. */
+  async darken(isDark: boolean): Promise<void> {
+    this.isDark = isDark;
+    await this.brighten();
+  }
+
+  private async brighten(): Promise<void> {
+    this.frame.querySelector('.bright')?.remove();
+    const { shown, window } = this;
+    if (!this.isDark || !shown || !window) return;
+    try {
+      const pictures = await this.source.picturesOf(this.page());
+      if (this.shown !== shown || !this.isDark) return;
+      const bright = brightPictures(shown, pictures, this.page(), window);
+      if (bright) this.frame.append(bright);
+    } catch (error) {
+      if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
+    }
+  }
+
   /** The page goes out of sight: it leaves its bitmap behind for when it comes back. */
   leave(): void {
     this.rendering?.abort();
@@ -82,6 +105,8 @@ export class PageBitmap {
     this.frame.replaceChildren(bitmap);
     release(this.shown);
     this.shown = bitmap;
+    this.window = window;
+    void this.brighten();
     this.key = keyOf(this.page());
     this.isWhole =
       !window || (window.width === window.pageWidth && window.height === window.pageHeight);

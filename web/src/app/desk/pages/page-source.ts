@@ -1,7 +1,7 @@
 import { Injectable, inject, signal, type OnDestroy } from '@angular/core';
 import type { Page } from '@stylet/core/api';
 import type { FindQuery } from '@stylet/core/find';
-import type { Line, LookedPage } from '@stylet/core/text';
+import type { Line, LookedPage, PictureCorners } from '@stylet/core/text';
 import { Store } from '@ngrx/store';
 import { Api } from '../../api/api';
 import { documentFeature } from '../document/document.reducer';
@@ -36,6 +36,7 @@ export class PageSource implements OnDestroy {
     | undefined;
   private readonly lines = new Map<string, Promise<Line[]>>();
   private readonly links = new Map<string, Promise<PageLink[]>>();
+  private readonly pictures = new Map<string, Promise<PictureCorners[]>>();
   private readonly api = inject(Api);
   private readonly own = inject(Store).selectSignal(documentFeature.selectSource);
   private url = '';
@@ -95,6 +96,12 @@ export class PageSource implements OnDestroy {
   linksOf(page: SourcePage): Promise<PageLink[]> {
     const sheet = this.sheetOf(page);
     return remembered(this.links, sheet, () => this.client.ask('links', sheet, () => 2));
+  }
+
+  /** Where the file draws pictures on a page. */
+  picturesOf(page: SourcePage): Promise<PictureCorners[]> {
+    const sheet = this.sheetOf(page);
+    return remembered(this.pictures, sheet, () => this.client.ask('pictures', sheet, () => 1));
   }
 
   /** How a page's lines look; what is in view is drawn first. */

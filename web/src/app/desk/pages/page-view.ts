@@ -24,6 +24,7 @@ import { Store } from '@ngrx/store';
 import { documentFeature } from '../document/document.reducer';
 import { kitActions, kitFeature, type DeskMode, type Tool } from '../kit/kit.reducer';
 import { PIXELS_PER_POINT } from './layout';
+import { DarkPages } from './dark-pages';
 import { pageToWindow, placeOnPage, screenToPage, shownSize, shownWay } from './page-geometry';
 import { HitLayer } from '../find/hit-layer';
 import { FingerDrawing } from '../hands/finger-drawing';
@@ -60,6 +61,8 @@ import { fileMarks, pageWindow, type PageWindow } from './window';
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
     '[class.write]': "mode() === 'write'",
+    '[class.dark]': 'dark.isOn()',
+    '[style.--dark]': 'dark.isOn() ? dark.filter : undefined',
     '[class.gapping]': "mode() === 'write' && tool() === 'gap'",
     '[class.selecting]': "mode() === 'write' && tool() === 'lasso'",
     '[class.holding]': 'chosenHere() !== undefined || snip() !== undefined',
@@ -90,6 +93,7 @@ export class PageView {
   protected readonly slot = this.store.selectSignal(kitFeature.selectActiveSlot);
   protected readonly isPicking = this.store.selectSignal(kitFeature.selectIsPicking);
   private readonly eraser = this.store.selectSignal(kitFeature.selectEraser);
+  protected readonly dark = inject(DarkPages);
   protected readonly selection = inject(TextSelection);
   private readonly view = inject(ViewState);
   private readonly source = inject(PageSource);
@@ -235,6 +239,10 @@ export class PageView {
     afterRenderEffect(() => {
       const [window, marks] = [this.wanted(), this.marks()];
       untracked(() => void this.drawPicture(window, marks));
+    });
+    afterRenderEffect(() => {
+      const isDark = this.dark.isOn();
+      untracked(() => void this.bitmap.darken(isDark));
     });
     afterRenderEffect(() => {
       const [annotations, remains] = [this.annotations(), this.instead()];
