@@ -88,3 +88,32 @@ test('four pages are in view together; a turned view is written on where the pen
   expect(Math.abs(y.at(-1)! - y[0])).toBeLessThan(10);
   expect(y[0]).toBeLessThan(0.2 * 405);
 });
+
+test('pages lie one beside the other, and a wheel goes on across', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  const { page } = desk;
+  await lay(desk, 'One beside the other');
+  const [first, second] = [await boxOf(desk, 1), await boxOf(desk, 2)];
+  expect(second.y).toBeCloseTo(first.y);
+  expect(second.x).toBeGreaterThan(first.x + first.width);
+  await page.mouse.move(first.x + 200, first.y + 200);
+  for (let i = 0; i < 6; i++) await page.mouse.wheel(0, 600);
+  await page.waitForTimeout(600);
+  const field = page.getByLabel('Page, by label or number');
+  expect(Number(await field.inputValue())).toBeGreaterThan(3);
+  // What leads to a page brings it into the middle; what is written there stays there.
+  await desk.goTo('20');
+  const box = await boxOf(desk, 20);
+  const pages = (await page.getByRole('region', { name: 'Pages' }).boundingBox())!;
+  expect(Math.abs(box.x + box.width / 2 - pages.x - pages.width / 2)).toBeLessThan(12);
+  await desk.pen([await desk.spot(20, 300, 300, SLIDE), await desk.spot(20, 420, 330, SLIDE)]);
+  await desk.saved();
+  expect(await instance.annotations(deck)).toHaveLength(1);
+  await page.reload();
+  await desk.drawn();
+  await expect(field).toHaveValue('20');
+});

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
+import { DarkPages } from './desk/pages/dark-pages';
 import { Icons } from './icons/icons';
 
 @Component({
@@ -11,5 +12,7 @@ import { Icons } from './icons/icons';
 export class App {
   constructor() {
     inject(Icons).register();
+    // It says how everything is shown.
+    inject(DarkPages);
   }
 }

@@ -58,6 +58,9 @@ import { Incoming } from './pictures/incoming';
 import { PictureBitmaps } from './pictures/picture-bitmaps';
 import { PictureOrigin } from './pictures/picture-origin';
 import { PageSupplies } from './insert/page-supplies';
+import { Presenting } from './presenting/presenting';
+import { PresentingBar } from './presenting/presenting-bar';
+import { Trail } from './presenting/trail';
 import { PuttingIn } from './pictures/putting-in';
 import { PagesOnScreen } from './pages/pages-on-screen';
 import { PageStrip } from './pages/page-strip';
@@ -90,6 +93,8 @@ import { TopBar } from './top-bar';
     MatSnackBarModule,
     PageBoard,
     PageStrip,
+    PresentingBar,
+    Trail,
     Rail,
     RestingArea,
     RouterLink,
@@ -126,6 +131,7 @@ import { TopBar } from './top-bar';
     PenPresence,
     PictureOrigin,
     Places,
+    Presenting,
     PuttingIn,
     ReadingLog,
     SelectionActions,
@@ -149,6 +155,7 @@ import { TopBar } from './top-bar';
     '(document:drop)': 'incoming.dropped($event)',
     '(mousedown)': 'sideButton($event)',
     '[class.left-handed]': 'isLeftHanded()',
+    '[class.presenting]': 'presenting.isOn()',
   },
 })
 export class Desk implements OnDestroy {
@@ -175,6 +182,7 @@ export class Desk implements OnDestroy {
   private readonly dialog = inject(MatDialog);
   private readonly snackBar = inject(MatSnackBar);
   protected readonly shortcuts = inject(Shortcuts);
+  protected readonly presenting = inject(Presenting);
   protected readonly closeUp = inject(CloseUp);
   protected readonly handsCard = inject(HandsCardState);
   protected readonly clipboard = inject(Clipboard);

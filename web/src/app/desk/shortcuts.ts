@@ -16,6 +16,7 @@ import { TextSelection } from './selection/text-selection';
 import { PagesOnScreen } from './pages/pages-on-screen';
 import { isTyping } from './typing';
 import { DarkPages } from './pages/dark-pages';
+import { Presenting } from './presenting/presenting';
 import { ViewState } from './pages/view-state';
 
 /** Every key the desk knows, as the help sheet shows them. */
@@ -40,6 +41,7 @@ export const keys = [
   { keys: 'O', does: 'page board' },
   { keys: 'R, Del, Ctrl D', does: 'on the page board: turn, remove, duplicate pages' },
   { keys: 'Alt ← / Alt →', does: 'on the page board: move pages' },
+  { keys: 'F', does: 'present: one page at a time; Q points with a trail, Esc ends' },
   { keys: 'D', does: 'dark pages, and light again' },
   { keys: 'Insert', does: 'on the page board: put in pages' },
   { keys: 'B', does: 'bookmark this page, or take the bookmark away' },
@@ -68,6 +70,7 @@ const NUDGES: Partial<Record<string, readonly [number, number]>> = {
 @Injectable()
 export class Shortcuts {
   private readonly dark = inject(DarkPages);
+  private readonly presenting = inject(Presenting);
   private readonly store = inject(Store);
   private readonly editing = inject(Editing);
   private readonly view = inject(ViewState);
@@ -136,6 +139,8 @@ export class Shortcuts {
         return () => this.closeUp.toggle();
       case 'd':
         return () => this.dark.toggle();
+      case 'f':
+        return () => this.presenting.start();
       case 'b':
         return () => void this.landmarks.toggleBookmark();
       case 'delete':

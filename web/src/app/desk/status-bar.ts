@@ -6,11 +6,13 @@ import { Store } from '@ngrx/store';
 import { LandmarkActions } from './index/landmark-actions';
 import { arrangements, findPage, type Arrangement } from './pages/layout';
 import { DarkPages } from './pages/dark-pages';
+import { Presenting } from './presenting/presenting';
 import { ViewState } from './pages/view-state';
 import { syncFeature } from './sync/sync.reducer';
 
 const arrangementWords: Readonly<Record<Arrangement, string>> = {
   one: 'One below the other',
+  across: 'One beside the other',
   two: 'Two side by side',
   twoAfterCover: 'Two side by side, the cover alone',
   four: 'Four at a time',
@@ -29,6 +31,7 @@ export class StatusBar {
   private readonly store = inject(Store);
   protected readonly view = inject(ViewState);
   protected readonly dark = inject(DarkPages);
+  protected readonly presenting = inject(Presenting);
   protected readonly landmarks = inject(LandmarkActions);
   protected readonly sync = this.store.selectSignal(syncFeature.selectWords);
   protected readonly waiting = this.store.selectSignal(syncFeature.selectWaiting);

@@ -25,6 +25,7 @@ const POINTS_TO_PIXELS = 96 / 72;
   styles: `
     canvas {
       display: block;
+      filter: var(--dark, none);
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

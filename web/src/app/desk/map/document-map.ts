@@ -15,8 +15,8 @@ import { documentFeature } from '../document/document.reducer';
 import { rested } from '../document/rested';
 import { Finding } from '../find/finding';
 import { LandmarkActions } from '../index/landmark-actions';
-import { GAP } from '../pages/layout';
-import { ViewState } from '../pages/view-state';
+import { DarkPages } from '../pages/dark-pages';
+import { ViewState, type Place } from '../pages/view-state';
 import {
   bookmarksOn,
   chaptersOf,
@@ -60,6 +60,7 @@ export class DocumentMap implements OnDestroy {
   protected readonly view = inject(ViewState);
   private readonly actions = inject(LandmarkActions);
   private readonly finding = inject(Finding);
+  private readonly dark = inject(DarkPages);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly landmarks = this.store.selectSignal(documentFeature.selectLandmarks);
@@ -78,10 +79,7 @@ export class DocumentMap implements OnDestroy {
   private readonly hits = computed(() => hitsOn(this.scale(), this.finding.matches()));
   /** The part of the document in view. */
   protected readonly shown = computed(() => {
-    const layout = this.view.layout();
-    const top = this.view.top() + GAP;
-    const from = this.shareAt(layout, top);
-    const to = this.shareAt(layout, top + this.view.size().height - 2 * GAP);
+    const [from, to] = this.view.ends().map((place) => this.shareOfPlace(place));
     return { top: `${100 * from}%`, height: `${100 * Math.max(0.004, to - from)}%` };
   });
   protected readonly preview = computed(() => {
@@ -105,6 +103,7 @@ export class DocumentMap implements OnDestroy {
       this.bookmarks();
       this.density();
       this.hits();
+      this.dark.isOn();
       untracked(() => this.draw());
     });
   }
@@ -155,8 +154,7 @@ export class DocumentMap implements OnDestroy {
     return Math.min(1, Math.max(0, (clientY - top) / height));
   }
 
-  private shareAt(layout: ReturnType<ViewState['layout']>, y: number): number {
-    const { pageIndex, share } = this.view.placeAt(layout, y);
+  private shareOfPlace({ pageIndex, share }: Place): number {
     return this.view.pages().length > 0
       ? downTo(this.scale(), pageIndex, Math.min(1, Math.max(0, share)))
       : 0;

@@ -48,6 +48,7 @@ const URGENCY = 5;
     canvas {
       background: var(--paper);
       display: block;
+      filter: var(--dark, none);
     }
     .line {
       border-top: 2px solid var(--verdigris);

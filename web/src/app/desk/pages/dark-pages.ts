@@ -1,14 +1,23 @@
-import { Injectable, signal } from '@angular/core';
+import { Injectable, effect, signal } from '@angular/core';
 import { DARK_FILTER } from '@stylet/core/paint';
 
 const KEY = 'stylet.dark-pages';
 
-/** Whether pages are shown dark, in this browser. Only how they look: never what is exported. */
+/** Whether pages, and all round them, are shown dark in this browser. Never what is exported. */
 @Injectable({ providedIn: 'root' })
 export class DarkPages {
   private readonly on = signal(localStorage.getItem(KEY) !== null);
   readonly isOn = this.on.asReadonly();
-  readonly filter = DARK_FILTER;
+  private readonly filter = DARK_FILTER;
+
+  constructor() {
+    effect(() => {
+      const { classList, style } = document.documentElement;
+      classList.toggle('dark', this.isOn());
+      if (this.isOn()) style.setProperty('--dark', this.filter);
+      else style.removeProperty('--dark');
+    });
+  }
 
   toggle(): void {
     this.on.update((isOn) => !isOn);

@@ -9,6 +9,8 @@ import {
   fittingZoom,
   layOut,
   pageAt,
+  pageLookedAt,
+  pagesIn,
   type Arrangement,
 } from './layout';
 
@@ -19,6 +21,7 @@ const page = (label: string, width = 600, height = 800, rotation: 0 | 90 = 0): P
   height,
   rotation,
   sourceIndex: 0,
+  source: '0'.repeat(64),
   hasMarks: false,
 });
 const book = [page('i'), page('ii'), page('1'), page('2', 600, 800, 90), page('A-1')];
@@ -44,6 +47,24 @@ test('pages follow each other, turned ones lying down', () => {
   pages
     .slice(1)
     .forEach((placed, i) => expect(placed.top).toBeCloseTo(pages[i].top + pages[i].height + GAP));
+});
+
+test('across, pages follow each other in one row, in the middle of its height, and are found by where they lie', () => {
+  const layout = layOut(book, 0.75, 'across');
+  const { pages, height } = layout;
+  expect(layout.rows).toHaveLength(1);
+  pages.slice(1).forEach((placed, i) => {
+    expect(placed.left).toBeCloseTo(pages[i].left + pages[i].width + GAP);
+    expect(placed.top + placed.height / 2).toBeCloseTo(height / 2);
+  });
+  pages.forEach(({ left, width }, i) => {
+    const view = { left: left + width / 2 - 300, top: 0, width: 600, height: 400 };
+    expect(pageLookedAt(layout, view)).toBe(i);
+    const [first, last] = pagesIn(layout, view, 0);
+    expect(first).toBeLessThanOrEqual(i);
+    expect(last).toBeGreaterThanOrEqual(i);
+    expect(last - first).toBeLessThan(3);
+  });
 });
 
 test('the page at a height is found at every height', () => {

@@ -9,15 +9,24 @@ export const LARGEST_ZOOM = 8;
 export const GAP = 20;
 
 /**
- * How pages lie beside each other: one, two (the first alone, as a cover, or not), four or nine in view at a
- * time, or as many as fit.
+ * How pages lie: one below the other, one beside the other, two side by side (the first alone, as a cover, or
+ * not), four or nine in view at a time, or as many beside each other as fit.
  */
-export const arrangements = ['one', 'two', 'twoAfterCover', 'four', 'nine', 'fitting'] as const;
+export const arrangements = [
+  'one',
+  'across',
+  'two',
+  'twoAfterCover',
+  'four',
+  'nine',
+  'fitting',
+] as const;
 export type Arrangement = (typeof arrangements)[number];
 
 /** Pages in a row, where that is given. */
 const ACROSS: Record<Exclude<Arrangement, 'fitting'>, number> = {
   one: 1,
+  across: Infinity,
   two: 2,
   twoAfterCover: 2,
   four: 2,
@@ -42,8 +51,9 @@ interface Row {
   readonly top: number;
 }
 
-/** All pages, in rows one below the other. */
+/** All pages, in rows one below the other; in a single row where one scrolls across. */
 export interface Layout {
+  readonly isAcross: boolean;
   readonly zoom: number;
   readonly pages: readonly Placed[];
   readonly rows: readonly Row[];
@@ -83,8 +93,14 @@ export function layOut(
     rows.push({ first, last, top });
     top += height + GAP;
   });
-  return { zoom, pages: placed, rows, width: width + 2 * GAP, height: top };
+  const isAcross = arrangement === 'across';
+  const across = { isAcross, zoom, rows, width: width + 2 * GAP, height: top };
+  return Object.assign(across, { pages: isAcross ? inTheMiddle(placed, top) : placed });
 }
+
+/** Where one scrolls across, pages lie in the middle of the height of them all. */
+const inTheMiddle = (pages: readonly Placed[], height: number): Placed[] =>
+  pages.map((page) => Object.assign({}, page, { top: (height - page.height) / 2 }));
 
 interface Size {
   readonly width: number;
@@ -146,10 +162,32 @@ export function pageAt(layout: Layout, y: number, x = -Infinity): number {
   return page;
 }
 
-/** Indexes of the pages that show between two heights: first and last, both included. */
-export function pagesBetween(layout: Layout, from: number, to: number): [number, number] {
-  return [pageAt(layout, from), pageAt(layout, to, Infinity)];
+/** A part of what is laid out, in CSS pixels. */
+export interface Part {
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly height: number;
 }
+
+/** Indexes of the pages of a part, and so far before and after it: first and last, both included. */
+export function pagesIn(layout: Layout, part: Part, around: number): [number, number] {
+  if (layout.isAcross)
+    return [
+      pageAt(layout, 0, part.left - around),
+      pageAt(layout, 0, part.left + part.width + around),
+    ];
+  return [
+    pageAt(layout, part.top - around),
+    pageAt(layout, part.top + part.height + around, Infinity),
+  ];
+}
+
+/** The page one looks at in a part: at its upper third, or, where one scrolls across, in its middle. */
+export const pageLookedAt = (layout: Layout, part: Part): number =>
+  layout.isAcross
+    ? pageAt(layout, 0, part.left + part.width / 2)
+    : pageAt(layout, part.top + part.height / 3);
 
 export const clampZoom = (zoom: number): number =>
   Math.min(LARGEST_ZOOM, Math.max(SMALLEST_ZOOM, zoom));
@@ -163,7 +201,8 @@ export function fittingZoom(
   arrangement: Arrangement = 'one',
 ): number {
   const sizes = pages.map(shownSize);
-  const rows = rowsOf(sizes, arrangement === 'fitting' ? 'one' : arrangement, 0);
+  const isFree = arrangement === 'fitting' || arrangement === 'across';
+  const rows = rowsOf(sizes, isFree ? 'one' : arrangement, 0);
   const concerned =
     fit === 'page' ? rows.filter(({ first, last }) => first <= current && current <= last) : rows;
   const zooms = concerned.map(({ first, last }) => {

@@ -26,7 +26,8 @@ import { FingerDrawing } from '../hands/finger-drawing';
 import { PenPresence } from '../hands/pen-presence';
 import { TouchTaps } from '../hands/touch-taps';
 import { kitFeature } from '../kit/kit.reducer';
-import { pageAt, pagesBetween, type Placed } from './layout';
+import { Presenting } from '../presenting/presenting';
+import { pageLookedAt, pagesIn, type Part, type Placed } from './layout';
 import { requestFor } from './page-bitmap';
 import { PageSource } from './page-source';
 import { PageView } from './page-view';
@@ -59,6 +60,11 @@ export class PageStrip implements AfterViewInit {
   protected readonly view = inject(ViewState);
   protected readonly closeUp = inject(CloseUp);
   protected readonly guides = inject(Guides);
+  protected readonly presenting = inject(Presenting);
+  protected readonly shift = computed(() => {
+    const shift = this.presenting.shift();
+    return shift && `translate(${shift.x}px, ${shift.y}px)`;
+  });
   private readonly taps = inject(TouchTaps);
   private readonly pen = inject(PenPresence);
   private readonly fingers = inject(FingerDrawing);
@@ -78,12 +84,11 @@ export class PageStrip implements AfterViewInit {
   );
   protected readonly shown = computed(() => {
     const layout = this.view.layout();
-    const { height } = this.view.size();
+    const { width, height } = this.view.size();
     if (layout.pages.length === 0 || height === 0 || !this.view.isPlaced()) return [];
-    const ready = this.isLanding() ? 0 : READY * height;
-    const from = this.view.top() - ready;
-    const to = this.view.top() + height + ready;
-    const [first, last] = pagesBetween(layout, from, to);
+    const length = layout.isAcross ? width : height;
+    const ready = this.isLanding() ? 0 : READY * length;
+    const [first, last] = pagesIn(layout, this.view.part(), ready);
     return Array.from({ length: last - first + 1 }, (_, i) => {
       const index = first + i;
       return { index, page: this.view.pages()[index], placed: layout.pages[index] };
@@ -132,10 +137,10 @@ export class PageStrip implements AfterViewInit {
   }
 
   /** What shows of a page, as shares of its size; a bit may lie outside 0–1. */
-  protected visibleOf(placed: Placed, from = this.view.top()): Box {
-    const { width, height } = this.view.size();
-    const left = this.view.left() - this.leftOf(placed);
-    const top = from - placed.top;
+  protected visibleOf(placed: Placed, part = this.view.part()): Box {
+    const { width, height } = part;
+    const left = part.left - placed.left;
+    const top = part.top - placed.top;
     return {
       x0: left / placed.width,
       y0: top / placed.height,
@@ -147,15 +152,18 @@ export class PageStrip implements AfterViewInit {
   /** Pages between this one and the middle of the view, asked when the next one is drawn. */
   protected readonly urgencyOf = (placed: Placed): (() => number) => {
     return () => {
-      const half = this.view.size().height / 2;
-      const middle = this.view.top() + half;
-      return Math.max(0, placed.top - middle, middle - placed.top - placed.height) / half;
+      const { left, top, width, height } = this.view.part();
+      const [from, length, start, size] = this.view.layout().isAcross
+        ? [left, width, placed.left, placed.width]
+        : [top, height, placed.top, placed.height];
+      const middle = from + length / 2;
+      return Math.max(0, start - middle, middle - start - size) / (length / 2);
     };
   };
 
   /** The sheet's size is set at once, so that the position to scroll to exists already. */
   private scrollTo(left: number, top: number): void {
-    this.drawAhead(top);
+    this.drawAhead(this.view.partAt(left, top));
     const sheet = this.sheet().nativeElement;
     sheet.style.width = `${this.sheetWidth()}px`;
     sheet.style.height = `${this.view.layout().height}px`;
@@ -182,14 +190,13 @@ export class PageStrip implements AfterViewInit {
     return this.source.drawAhead(requestFor(this.source.sheetOf(page), page, window, marks));
   }
 
-  /** Has the page at a height drawn before there is anything to show it on: that takes a while. */
-  private drawAhead(top: number): void {
+  /** Has the page one will look at drawn before there is anything to show it on: that takes a while. */
+  private drawAhead(part: Part): void {
     const layout = this.view.layout();
-    const { height } = this.view.size();
-    const index = pageAt(layout, top + height / 3);
+    const index = pageLookedAt(layout, part);
     const page = this.view.pages()[index];
     if (!page || this.shown().some((item) => item.index === index)) return;
-    this.land(this.askAhead(page, this.visibleOf(layout.pages[index], top)));
+    this.land(this.askAhead(page, this.visibleOf(layout.pages[index], part)));
   }
 
   private land(drawn: Promise<unknown>): void {
@@ -215,9 +222,23 @@ export class PageStrip implements AfterViewInit {
   }
 
   private wheel(event: WheelEvent): void {
-    if (!event.ctrlKey && !event.metaKey) return;
-    event.preventDefault();
     const pixels = event.deltaMode === WheelEvent.DOM_DELTA_LINE ? event.deltaY * 24 : event.deltaY;
+    if (!event.ctrlKey && !event.metaKey) {
+      this.wheelAcross(event, pixels);
+      return;
+    }
+    event.preventDefault();
     this.zoomBy(Math.exp(-pixels / 300), { x: event.clientX, y: event.clientY });
+  }
+
+  /** Where pages lie across, a wheel that turns down goes on across, but on a page higher than the view. */
+  private wheelAcross(event: WheelEvent, pixels: number): void {
+    const element = this.scroller().nativeElement;
+    const { isAcross, pages } = this.view.layout();
+    const page = pages[this.view.currentPage()];
+    if (!isAcross || page.height > element.clientHeight || event.shiftKey || event.deltaX !== 0)
+      return;
+    event.preventDefault();
+    element.scrollLeft += pixels;
   }
 }

@@ -62,7 +62,6 @@ import { fileMarks, pageWindow, type PageWindow } from './window';
   host: {
     '[class.write]': "mode() === 'write'",
     '[class.dark]': 'dark.isOn()',
-    '[style.--dark]': 'dark.isOn() ? dark.filter : undefined',
     '[class.gapping]': "mode() === 'write' && tool() === 'gap'",
     '[class.selecting]': "mode() === 'write' && tool() === 'lasso'",
     '[class.holding]': 'chosenHere() !== undefined || snip() !== undefined',

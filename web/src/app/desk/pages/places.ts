@@ -7,6 +7,7 @@ import { ViewState } from './view-state';
 
 const placeSchema = z.object({
   zoom: z.number().positive(),
+  left: z.number(),
   top: z.number(),
 });
 
@@ -22,7 +23,11 @@ export class Places {
 
   constructor() {
     effect((onCleanup) => {
-      const place = { zoom: this.view.zoom(), top: this.view.top() };
+      const place = {
+        zoom: this.view.zoom(),
+        left: this.view.left(),
+        top: this.view.top(),
+      };
       const { documentId } = this;
       if (documentId === undefined) return;
       const timer = setTimeout(
@@ -33,7 +38,7 @@ export class Places {
     });
   }
 
-  /** Goes where one was, or fits the width of a document not seen before. */
+  /** Goes where one was, or fits one not seen before. */
   restore(documentId: string, then: () => void): void {
     untracked(() =>
       requestAnimationFrame(() => {
@@ -48,7 +53,7 @@ export class Places {
     this.view.isPlaced.set(true);
     const kept = placeSchema.safeParse(readKept(sessionStorage, keyOf(documentId)));
     if (!kept.success) {
-      this.view.fit('width');
+      this.view.fit(this.view.layout().isAcross ? 'page' : 'width');
       const last = this.last();
       const pageIndex = this.view.pages().findIndex(({ id }) => id === last?.pageId);
       if (last && pageIndex >= 0) this.view.goTo({ pageIndex, share: last.share });
@@ -56,7 +61,7 @@ export class Places {
     }
     this.view.zoom.set(kept.data.zoom);
     this.view.restingZoom.set(kept.data.zoom);
-    this.view.scrollTo(0, kept.data.top);
+    this.view.scrollTo(kept.data.left, kept.data.top);
   }
 }
 

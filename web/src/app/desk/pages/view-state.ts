@@ -13,9 +13,11 @@ import {
   insetOf,
   layOut,
   pageAt,
+  pageLookedAt,
   rowsTogether,
   type Arrangement,
   type Layout,
+  type Part,
   type Placed,
 } from './layout';
 
@@ -72,8 +74,10 @@ export class ViewState {
   );
   /** How far the pages stand in from the left of what scrolls. */
   readonly inset = computed(() => insetOf(this.layout(), this.size().width));
-  /** The page at the upper third of the view. */
-  readonly currentPage = computed(() => pageAt(this.layout(), this.top() + this.size().height / 3));
+  /** The page one looks at. */
+  readonly currentPage = computed(() => pageLookedAt(this.layout(), this.part()));
+  /** The part of what is laid out that shows. */
+  readonly part = computed<Part>(() => this.partAt(this.left(), this.top()));
 
   /** Whether zoom and place have been chosen: before that nothing is worth drawing. */
   readonly isPlaced = signal(false);
@@ -164,6 +168,7 @@ export class ViewState {
     this.arranging.set(arrangement);
     localStorage.setItem(KEY, arrangement);
     if (arrangement === 'fitting') this.show(place);
+    else if (arrangement === 'across') this.fitAt({ ...place, share: 0 }, 'page', place.pageIndex);
     else if (rowsTogether(arrangement) > 1)
       this.fitAt({ ...place, share: 0 }, 'page', place.pageIndex);
     else this.fitAt(place, 'width', place.pageIndex);
@@ -186,7 +191,9 @@ export class ViewState {
     const { height } = this.size();
     // Of what does not fit, the beginning shows.
     const down = Math.min(top, Math.max(this.top(), bottom - height));
-    if (down !== this.top()) this.scrollTo(this.left(), down);
+    const across = this.layout().isAcross ? this.leftFor(page) : this.left();
+    const isBeside = pageIndex !== this.currentPage() && across !== this.left();
+    if (down !== this.top() || isBeside) this.scrollTo(isBeside ? across : this.left(), down);
   }
 
   /** Goes to a place on a page, if the document still has that. */
@@ -231,8 +238,32 @@ export class ViewState {
     this.show(place);
   }
 
+  /** The part that shows once one has scrolled. */
+  partAt(left: number, top: number): Part {
+    return Object.assign({ left: left - this.inset(), top }, this.size());
+  }
+
   place(): Place {
-    return this.placeAt(this.layout(), this.top() + GAP);
+    const layout = this.layout();
+    if (!layout.isAcross) return this.placeAt(layout, this.top() + GAP);
+    const pageIndex = this.currentPage();
+    const page = layout.pages[pageIndex];
+    const down = page ? (this.top() + GAP - page.top) / page.height : 0;
+    return { pageIndex, share: Math.max(0, down) };
+  }
+
+  /** The first and the last place that shows; across, shares count from the left. */
+  ends(): readonly [Place, Place] {
+    const [layout, { left, top, width, height }] = [this.layout(), this.part()];
+    if (!layout.isAcross)
+      return [this.placeAt(layout, top + GAP), this.placeAt(layout, top + height - GAP)];
+    const placeAcross = (x: number): Place => {
+      const pageIndex = pageAt(layout, 0, x);
+      const page = layout.pages[pageIndex];
+      const share = page ? (x - page.left) / page.width : 0;
+      return { pageIndex, share: Math.min(1, Math.max(0, share)) };
+    };
+    return [placeAcross(left + GAP), placeAcross(left + width - GAP)];
   }
 
   /** The place at a height of the column of pages. */
@@ -247,13 +278,18 @@ export class ViewState {
     const { width } = this.size();
     const middle = Math.max(0, this.layout().width - width) / 2;
     const from = this.inset() + page.left;
+    // Across, the page is brought into the middle, or its left edge to that of the view.
+    if (this.layout().isAcross) return from - Math.max(GAP, (width - page.width) / 2);
     return from >= middle && from + page.width <= middle + width ? middle : Math.max(0, from - GAP);
   }
 
   private show({ pageIndex, share }: Place): void {
     const layout = this.layout();
     const page = layout.pages[pageIndex];
-    this.scrollTo(this.leftFor(page), page.top + share * page.height - GAP);
+    const down = page.top + share * page.height - GAP;
+    const beside = (this.size().height - page.height) / 2;
+    const isInMiddle = layout.isAcross && beside >= 0;
+    this.scrollTo(this.leftFor(page), isInMiddle ? page.top - beside : down);
   }
 }
 
