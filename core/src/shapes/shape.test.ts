@@ -111,6 +111,8 @@ test('a rectangle stays one, whichever handle is drawn, and its far corner stays
       const fixed = (handle.index + (handle.kind === 'corner' ? 2 : 3)) % 4;
       expect(distance(after.points[fixed], shape.points[fixed])).toBeLessThan(1e-9);
     }),
+    // A side drawn onto the one opposite.
+    { examples: [[0, 3, { x: -2.5000025000025e-20, y: 0 }]] },
   );
 });
 

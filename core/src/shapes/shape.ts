@@ -112,12 +112,16 @@ function transformedEllipse(shape: Shape, matrix: Matrix): Shape {
   return { form: 'ellipse', points: [centre, at(t), at(t + Math.PI / 2)] };
 }
 
+/** Points to which a place is rounded at the most: a side no longer than that has no direction. */
+const ROUNDING = 1e-9;
+
 /** Whether the angles of a quadrilateral are right ones, but for rounding. */
 export function hasRightAngles(points: readonly Point[]): boolean {
   return points.every((p, i) => {
     const [before, after] = [points[(i + 3) % 4], points[(i + 1) % 4]];
     const [ax, ay] = [before.x - p.x, before.y - p.y];
     const [bx, by] = [after.x - p.x, after.y - p.y];
-    return Math.abs(ax * bx + ay * by) <= 1e-6 * (distance(before, p) * distance(after, p) + 1e-12);
+    const [a, b] = [distance(before, p), distance(after, p)];
+    return Math.abs(ax * bx + ay * by) <= 1e-6 * a * b + ROUNDING * (a + b + ROUNDING);
   });
 }
