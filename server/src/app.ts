@@ -57,5 +57,6 @@ async function serveClient(app: FastifyInstance, folder: string): Promise<void> 
   const start = (_request: unknown, reply: import('fastify').FastifyReply) =>
     reply.header('cache-control', 'no-cache').sendFile('index.html', { maxAge: 0 });
   app.get('/documents/:id', { schema: { hide: true } }, start);
+  app.get('/panes', { schema: { hide: true } }, start);
   app.get('/keywords', { schema: { hide: true } }, start);
 }

@@ -3,11 +3,14 @@ import type { ApplicationConfig } from '@angular/core';
 import { provideZonelessChangeDetection } from '@angular/core';
 import {
   PreloadAllModules,
+  RouteReuseStrategy,
   provideRouter,
   withComponentInputBinding,
   withPreloading,
   type Routes,
 } from '@angular/router';
+import { KitTogether } from './panes/kit-together';
+import { RoutePerDocument } from './route-per-document';
 import { OtherWindows } from './desk/document/other-windows';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
@@ -23,6 +26,7 @@ import { libraryFeature } from './library/library.reducer';
 const routes: Routes = [
   { path: '', loadComponent: () => import('./library/library').then((m) => m.Library) },
   { path: 'documents/:id', loadComponent: () => import('./desk/desk').then((m) => m.Desk) },
+  { path: 'panes', loadComponent: () => import('./panes/panes').then((m) => m.Panes) },
   { path: 'keywords', loadComponent: () => import('./library/keywords').then((m) => m.Keywords) },
   { path: '**', redirectTo: '' },
 ];
@@ -32,6 +36,7 @@ export const appConfig: ApplicationConfig = {
     provideZonelessChangeDetection(),
     // The desk is there by the time a cover has been chosen.
     provideRouter(routes, withComponentInputBinding(), withPreloading(PreloadAllModules)),
+    { provide: RouteReuseStrategy, useClass: RoutePerDocument },
     provideHttpClient(),
     provideStore({
       [libraryFeature.name]: libraryFeature.reducer,
@@ -39,6 +44,13 @@ export const appConfig: ApplicationConfig = {
       [kitFeature.name]: kitFeature.reducer,
       [syncFeature.name]: syncFeature.reducer,
     }),
-    provideEffects(LibraryEffects, DocumentEffects, OtherWindows, KitEffects, SyncEffects),
+    provideEffects(
+      LibraryEffects,
+      DocumentEffects,
+      OtherWindows,
+      KitEffects,
+      KitTogether,
+      SyncEffects,
+    ),
   ],
 };

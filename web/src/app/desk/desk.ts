@@ -49,6 +49,8 @@ import { SelectionActions } from './lasso/selection-actions';
 import { PageActions } from './board/page-actions';
 import { PageBoard } from './board/page-board';
 import { AnnotationPainting } from './snip/annotation-painting';
+import { PaneFrame } from '../panes/pane-frame';
+import { ScrollTogether } from '../panes/scroll-together';
 import { OpenDocuments } from './open-documents';
 import { LiveViews } from './pages/live-views';
 import { PageGestures } from './pages/page-gestures';
@@ -134,6 +136,7 @@ import { TopBar } from './top-bar';
     Presenting,
     PuttingIn,
     ReadingLog,
+    ScrollTogether,
     SelectionActions,
     ShorthandNotice,
     Shortcuts,
@@ -176,6 +179,7 @@ export class Desk implements OnDestroy {
   private readonly selection = inject(TextSelection);
   private readonly view = inject(ViewState);
   private readonly router = inject(Router);
+  private readonly panes = inject(PaneFrame);
   private readonly documents = inject(OpenDocuments);
   protected readonly incoming = inject(Incoming);
   private readonly pictures = inject(PictureBitmaps);
@@ -242,6 +246,9 @@ export class Desk implements OnDestroy {
     effect(() => {
       const trouble = this.pictures.trouble();
       if (trouble) this.tell(`A picture could not be shown: ${trouble}. It is tried again.`);
+    });
+    effect(() => {
+      if (this.status() === 'ready') this.panes.shows(this.id());
     });
     effect(() => {
       if (this.status() === 'ready') void this.documents.announce(this.id(), this.title());

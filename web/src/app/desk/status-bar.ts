@@ -3,6 +3,7 @@ import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
+import { ScrollTogether } from '../panes/scroll-together';
 import { LandmarkActions } from './index/landmark-actions';
 import { arrangements, findPage, type Arrangement } from './pages/layout';
 import { DarkPages } from './pages/dark-pages';
@@ -31,6 +32,7 @@ export class StatusBar {
   private readonly store = inject(Store);
   protected readonly view = inject(ViewState);
   protected readonly dark = inject(DarkPages);
+  protected readonly together = inject(ScrollTogether);
   protected readonly presenting = inject(Presenting);
   protected readonly landmarks = inject(LandmarkActions);
   protected readonly sync = this.store.selectSignal(syncFeature.selectWords);

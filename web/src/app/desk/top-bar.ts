@@ -6,6 +6,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { PaneFrame } from '../panes/pane-frame';
 import { Author } from '../settings/author';
 import { documentFeature } from './document/document.reducer';
 import { Finding } from './find/finding';
@@ -13,10 +14,11 @@ import { Editing } from './document/editing';
 import { kitActions, kitFeature, type DeskMode } from './kit/kit.reducer';
 import { TouchTaps } from './hands/touch-taps';
 import { Shortcuts } from './shortcuts';
+import { TabStrip } from './tabs/tab-strip';
 
 @Component({
   selector: 'stylet-top-bar',
-  imports: [MatButtonModule, MatIconModule, MatMenuModule, MatTooltipModule, RouterLink],
+  imports: [MatButtonModule, MatIconModule, MatMenuModule, MatTooltipModule, RouterLink, TabStrip],
   templateUrl: './top-bar.html',
   styleUrl: './top-bar.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -33,23 +35,16 @@ export class TopBar {
   protected readonly finding = inject(Finding);
   protected readonly shortcuts = inject(Shortcuts);
   protected readonly taps = inject(TouchTaps);
+  protected readonly panes = inject(PaneFrame);
   private readonly author = inject(Author);
-  protected readonly title = this.store.selectSignal(documentFeature.selectTitle);
+  private readonly title = this.store.selectSignal(documentFeature.selectTitle);
   protected readonly canUndo = this.store.selectSignal(documentFeature.selectCanUndo);
   protected readonly canRedo = this.store.selectSignal(documentFeature.selectCanRedo);
   protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
-  private readonly documentId = this.store.selectSignal(documentFeature.selectId);
+  protected readonly documentId = this.store.selectSignal(documentFeature.selectId);
 
   protected choose(mode: DeskMode): void {
     this.store.dispatch(kitActions.modeChosen({ mode }));
-  }
-
-  /** An empty title puts the old one back. */
-  protected rename(field: HTMLInputElement): void {
-    const title = field.value.trim().slice(0, 300);
-    if (title === '') field.value = this.title();
-    else if (title !== this.title()) this.editing.change([{ type: 'document.rename', title }]);
-    field.blur();
   }
 
   protected async openExport(): Promise<void> {

@@ -54,6 +54,8 @@ import remove from '@material-symbols/svg-400/outlined/remove.svg';
 import search from '@material-symbols/svg-400/outlined/search.svg';
 import opacity from '@material-symbols/svg-400/outlined/opacity.svg';
 import putInPages from '@material-symbols/svg-400/outlined/note_add.svg';
+import paneBelow from '@material-symbols/svg-400/outlined/splitscreen_bottom.svg';
+import paneBeside from '@material-symbols/svg-400/outlined/splitscreen_right.svg';
 import origin from '@material-symbols/svg-400/outlined/arrow_outward.svg';
 import picture from '@material-symbols/svg-400/outlined/add_photo_alternate.svg';
 import snip from '@material-symbols/svg-400/outlined/screenshot_region.svg';
@@ -116,6 +118,8 @@ const drawings = {
   opacity,
   origin,
   pageBoard,
+  paneBelow,
+  paneBeside,
   paste,
   person,
   picture,

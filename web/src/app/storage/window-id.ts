@@ -1,5 +1,6 @@
 import { Injectable } from '@angular/core';
 import { newId } from '@stylet/core/document';
+import { ownKey } from './own-storage';
 
 const KEY = 'stylet.window';
 /** How long a page that is being reloaded may take to let go of its name, in ms. */
@@ -16,11 +17,11 @@ export class WindowId {
   }
 
   private async find(): Promise<string> {
-    const kept = sessionStorage.getItem(KEY);
+    const kept = sessionStorage.getItem(ownKey(KEY));
     // A duplicated window has a copy of the other's name, which that one holds on to.
     if (kept && (await this.hold(kept))) return kept;
     const fresh = newId();
-    sessionStorage.setItem(KEY, fresh);
+    sessionStorage.setItem(ownKey(KEY), fresh);
     await this.hold(fresh);
     return fresh;
   }

@@ -7,6 +7,7 @@ import { MatRadioModule } from '@angular/material/radio';
 import type { ExportMode } from '@stylet/core/pdf';
 import { Store } from '@ngrx/store';
 import { Api } from '../../api/api';
+import { documentFeature } from '../document/document.reducer';
 import { syncFeature } from '../sync/sync.reducer';
 
 /** What can be handed over, in the words of the dialog. */
@@ -28,6 +29,13 @@ const CHOICES: readonly { mode: ExportMode; name: string; words: string }[] = [
   },
 ];
 
+/** With pages of several files the export is a file of its own. */
+const JOINED_CHOICES = CHOICES.map((choice) =>
+  choice.mode === 'editable'
+    ? { ...choice, words: 'All pages in one new file, your ink and highlights as PDF annotations.' }
+    : choice,
+);
+
 @Component({
   selector: 'stylet-export-dialog',
   imports: [FormsModule, MatButtonModule, MatDialogModule, MatIconModule, MatRadioModule],
@@ -37,9 +45,14 @@ const CHOICES: readonly { mode: ExportMode; name: string; words: string }[] = [
 })
 export class ExportDialog {
   private readonly api = inject(Api);
+  private readonly store = inject(Store);
   protected readonly document = inject<{ id: string; title: string }>(MAT_DIALOG_DATA);
-  protected readonly choices = CHOICES;
+  private readonly source = this.store.selectSignal(documentFeature.selectSource);
+  private readonly pages = this.store.selectSignal(documentFeature.selectPages);
+  protected readonly choices = computed(() =>
+    this.pages().every(({ source }) => source === this.source()) ? CHOICES : JOINED_CHOICES,
+  );
   protected readonly mode = signal<ExportMode>('editable');
-  protected readonly waiting = inject(Store).selectSignal(syncFeature.selectWaiting);
+  protected readonly waiting = this.store.selectSignal(syncFeature.selectWaiting);
   protected readonly address = computed(() => this.api.exportUrl(this.document.id, this.mode()));
 }

@@ -1,7 +1,7 @@
 import { Injectable, effect, inject, untracked } from '@angular/core';
 import { z } from 'zod';
 import { Store } from '@ngrx/store';
-import { readKept } from '../../settings/kept';
+import { keepOwn, readOwn } from '../../storage/own-storage';
 import { documentFeature } from '../document/document.reducer';
 import { ViewState } from './view-state';
 
@@ -30,10 +30,7 @@ export class Places {
       };
       const { documentId } = this;
       if (documentId === undefined) return;
-      const timer = setTimeout(
-        () => sessionStorage.setItem(keyOf(documentId), JSON.stringify(place)),
-        250,
-      );
+      const timer = setTimeout(() => keepOwn(keyOf(documentId), place), 250);
       onCleanup(() => clearTimeout(timer));
     });
   }
@@ -51,7 +48,7 @@ export class Places {
   private show(documentId: string): void {
     this.documentId = documentId;
     this.view.isPlaced.set(true);
-    const kept = placeSchema.safeParse(readKept(sessionStorage, keyOf(documentId)));
+    const kept = placeSchema.safeParse(readOwn(keyOf(documentId)));
     if (!kept.success) {
       this.view.fit(this.view.layout().isAcross ? 'page' : 'width');
       const last = this.last();
