@@ -249,3 +249,25 @@ test('a file whose pages are put in comes with what is on them; paper comes in I
   expect(tool('pdfinfo', lined)).toContain('(A4)');
   expect(tool('qpdf', '--check', squared)).toContain('No syntax or stream encoding errors');
 });
+
+test('a page of another file is the cover where it comes first, and can be snipped', async () => {
+  const base = await opened('libmpfr-doc/mpfr.pdf');
+  const book = await opened('sbcl-doc/sbcl.pdf');
+  const page = pagesInOrder(book.state.pages)[30];
+  const { effects, copies } = takePages(book, new Set([page.id]), base.state, 0, NOW);
+  await perform(server, base.documentId, effects);
+  const cover = await server.app.inject(`/api/documents/${base.documentId}/cover`);
+  const plain = await server.app.inject(`/api/documents/${book.documentId}/cover`);
+  expect(cover.headers['content-type']).toBe('image/png');
+  expect(cover.rawPayload.equals(plain.rawPayload)).toBe(false);
+  const snip = async (documentId: string, pageId: string): Promise<unknown> => {
+    const reply = await server.app.inject({
+      method: 'POST',
+      url: `/api/documents/${documentId}/snips`,
+      payload: { pageId, region: { x0: 60, y0: 60, x1: 360, y1: 200 }, annotations: true },
+    });
+    return reply.json();
+  };
+  // The same piece of the same page is the same file, whichever document it is snipped in.
+  expect(await snip(base.documentId, copies[0])).toEqual(await snip(book.documentId, page.id));
+});

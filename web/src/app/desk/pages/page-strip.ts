@@ -236,8 +236,9 @@ export class PageStrip implements AfterViewInit {
     const element = this.scroller().nativeElement;
     const { isAcross, pages } = this.view.layout();
     const page = pages[this.view.currentPage()];
-    if (!isAcross || page.height > element.clientHeight || event.shiftKey || event.deltaX !== 0)
-      return;
+    if (!isAcross || !page || page.height > element.clientHeight) return;
+    // Those say themselves which way they go.
+    if (event.shiftKey || event.deltaX !== 0) return;
     event.preventDefault();
     element.scrollLeft += pixels;
   }
