@@ -7,6 +7,7 @@ import {
   serializerCompiler,
   validatorCompiler,
 } from 'fastify-type-provider-zod';
+import { companionRoutes } from './companions/routes';
 import { documentRoutes } from './documents/routes';
 import { exportRoutes } from './export/routes';
 import { healthRoutes } from './health/routes';
@@ -41,6 +42,7 @@ export async function buildApp(
   await app.register(healthRoutes(services));
   await app.register(documentRoutes(services));
   await app.register(sourceRoutes(services));
+  await app.register(companionRoutes(services));
   await app.register(exportRoutes(services));
   await app.register(kitRoutes(services));
   await app.register(pictureRoutes(services));

@@ -46,6 +46,8 @@ export const documentSummarySchema = z.object({
 export const documentSchema = documentSummarySchema.extend({
   /** The digest of the document's own file, as it is worked on. */
   source: digestSchema,
+  /** The notebook that is kept beside it. */
+  companion: z.object({ id: idSchema, title: z.string() }).nullable(),
   /** In order. */
   pages: z.array(documentPageSchema),
   landmarks: z.array(landmarkSchema),
@@ -75,6 +77,16 @@ export const paperSchema = z.object({
   width: z.number().min(36).max(14_400),
   height: z.number().min(36).max(14_400),
 });
+
+/** A document born from paper; `beside` a document whose companion it becomes. */
+export const notebookSchema = z.object({
+  title: z.string().trim().min(1).max(300),
+  paper: paperSchema,
+  sheets: z.int().min(1).max(500),
+  beside: idSchema.optional(),
+});
+
+export const companionSchema = z.object({ companionId: idSchema.nullable() });
 
 export const operationBatchSchema = z.object({
   operations: z.array(operationSchema).min(1).max(1000),
@@ -117,6 +129,7 @@ export type ProblemBody = z.infer<typeof problemSchema>;
 export type { Page } from '../document/index';
 export type DocumentSummary = z.infer<typeof documentSummarySchema>;
 export type StyletDocument = z.infer<typeof documentSchema>;
+export type NotebookWanted = z.infer<typeof notebookSchema>;
 export type PageSupplyBody = z.infer<typeof pageSupplySchema>;
 export type OperationResult = z.infer<typeof operationResultSchema>;
 export * from './kit';

@@ -112,12 +112,13 @@ export function invert(state: DocumentState, effect: Effect): Effect | undefined
     case 'page.change': {
       const before = state.pages[effect.pageId];
       if (!before) return undefined;
-      const { order, rotation } = effect.fields;
+      const { order, rotation, beside } = effect.fields;
       return {
         ...effect,
         fields: {
           ...(order === undefined ? {} : { order: before.order }),
           ...(rotation === undefined ? {} : { rotation: before.rotation }),
+          ...(beside === undefined ? {} : { beside: before.beside ?? null }),
         },
       };
     }

@@ -2,6 +2,10 @@ import { z } from 'zod';
 import { digestSchema, idSchema } from './common-fields';
 import { byOrder, ordersBetween } from './orders';
 
+/** A page of a document that another one was written beside. */
+export const besideSchema = z.object({ documentId: idSchema, pageId: idSchema });
+export type Beside = z.infer<typeof besideSchema>;
+
 /** A page as a document keeps it. */
 export const documentPageSchema = z.object({
   id: idSchema,
@@ -19,10 +23,14 @@ export const documentPageSchema = z.object({
   sourceIndex: z.int().nonnegative(),
   /** Whether the file has annotations on it that are drawn, or left out, by what became of them here. */
   hasMarks: z.boolean(),
+  /** In a companion: the page it was written beside. */
+  beside: besideSchema.nullish(),
 });
 
 /** The fields of a page that can be changed in place. */
-export const pageFieldsSchema = documentPageSchema.pick({ order: true, rotation: true }).partial();
+export const pageFieldsSchema = documentPageSchema
+  .pick({ order: true, rotation: true, beside: true })
+  .partial();
 
 export type DocumentPage = z.infer<typeof documentPageSchema>;
 export type PageFields = z.infer<typeof pageFieldsSchema>;
@@ -38,6 +46,7 @@ export const changedPage = (before: DocumentPage, fields: PageFields): DocumentP
   ...before,
   order: fields.order ?? before.order,
   rotation: fields.rotation ?? before.rotation,
+  beside: fields.beside === undefined ? before.beside : fields.beside,
 });
 
 const sorted = new WeakMap<Pages, readonly Page[]>();

@@ -18,6 +18,11 @@ export const problems = {
     title: 'This page is not in its file',
     advice: 'Undo it, and put the page in again.',
   },
+  'companion-invalid': {
+    status: 400,
+    title: 'This cannot be kept beside the document',
+    advice: 'Choose another document, or make a notebook.',
+  },
   'ink-samples-invalid': {
     status: 400,
     title: 'The ink cannot be read',

@@ -1,5 +1,5 @@
 import { pictureTypes, type Kit } from '@stylet/core/api';
-import type { Annotation, Effect, Landmark } from '@stylet/core/document';
+import type { Annotation, Beside, Effect, Landmark } from '@stylet/core/document';
 import type { Orientation } from '@stylet/core/pdf';
 import {
   bigint,
@@ -108,6 +108,7 @@ export const pages = pgTable(
     height: doublePrecision('height').notNull(),
     rotation: integer('rotation').$type<0 | 90 | 180 | 270>().notNull(),
     hasMarks: boolean('has_marks').notNull().default(true),
+    beside: jsonb('beside').$type<Beside>(),
   },
   (t) => [index('pages_of_document').on(t.documentId)],
 );
@@ -161,6 +162,16 @@ export const landmarks = pgTable(
   },
   (t) => [primaryKey({ columns: [t.documentId, t.id] })],
 );
+
+/** The notebooks that are kept beside documents. */
+export const companions = pgTable('companions', {
+  documentId: uuid('document_id')
+    .primaryKey()
+    .references(() => documents.id, { onDelete: 'cascade' }),
+  companionId: uuid('companion_id')
+    .notNull()
+    .references(() => documents.id, { onDelete: 'cascade' }),
+});
 
 /** The kit of each account. */
 export const kits = pgTable('kits', {

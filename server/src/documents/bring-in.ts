@@ -24,7 +24,7 @@ export async function bringIn(
   return id;
 }
 
-async function storeDocument(
+export async function storeDocument(
   queries: Queries,
   id: string,
   filename: string,

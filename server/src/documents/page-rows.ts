@@ -89,6 +89,7 @@ export async function writePages(
           order: sql`excluded."order"`,
           rotation: sql`excluded.rotation`,
           label: sql`excluded.label`,
+          beside: sql`excluded.beside`,
           removed: sql`excluded.removed`,
         },
       });

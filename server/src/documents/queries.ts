@@ -4,6 +4,7 @@ import { Problem } from '@stylet/core/problems';
 import { and, desc, eq, ne, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { annotations, documents, landmarks, pages, sources } from '../db/schema';
+import { companionOf } from '../companions/store';
 import { placeIn } from '../reading/store';
 import { fromRow } from './annotation-rows';
 
@@ -17,6 +18,7 @@ export const pageColumns = {
   source: pages.source,
   sourceIndex: pages.sourceIndex,
   hasMarks: pages.hasMarks,
+  beside: pages.beside,
 };
 
 const summaryColumns = {
@@ -65,6 +67,7 @@ export async function readDocument(queries: Queries, id: string): Promise<Stylet
   return {
     ...summary,
     source: (await sourceOf(queries, id, 'working')).digest,
+    companion: await companionOf(queries, id),
     landmarks: await readLandmarks(queries, id),
     place: await placeIn(queries, id),
     pages: await readPages(queries, id),

@@ -1,0 +1,50 @@
+import { companionSchema, documentSummarySchema, notebookSchema } from '@stylet/core/api';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { summaryOf } from '../documents/queries';
+import { idParams } from '../documents/routes';
+import type { Services } from '../services';
+import { makeNotebook } from './notebook';
+import { keepCompanion } from './store';
+
+/** Notebooks, and which of them are kept beside documents. */
+export const companionRoutes =
+  (services: Services): FastifyPluginAsyncZod =>
+  async (app) => {
+    const { database } = services;
+
+    app.post(
+      '/api/notebooks',
+      {
+        schema: {
+          summary: 'Make a document of sheets of paper, kept beside another one if it is to be',
+          body: notebookSchema,
+          response: { 201: documentSummarySchema },
+        },
+      },
+      async (request, reply) => {
+        const { beside } = request.body;
+        if (beside !== undefined) await summaryOf(database, beside);
+        const id = await makeNotebook(services, request.body);
+        reply.code(201).header('location', `/api/documents/${id}`);
+        return summaryOf(database, id);
+      },
+    );
+
+    app.put(
+      '/api/documents/:id/companion',
+      {
+        schema: {
+          summary: 'Keep a document beside this one, or none',
+          params: idParams,
+          body: companionSchema,
+        },
+      },
+      async (request, reply) => {
+        const { companionId } = request.body;
+        const { id } = await summaryOf(database, request.params.id);
+        if (companionId !== null) await summaryOf(database, companionId);
+        await keepCompanion(database, id, companionId);
+        return reply.code(204).send();
+      },
+    );
+  };
