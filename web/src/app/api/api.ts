@@ -14,6 +14,7 @@ import {
   type DocumentSummary,
   type HungKeyword,
   type Kit,
+  type NotebookWanted,
   type OperationResult,
   type PageSupplyBody,
   type PictureFacts,
@@ -136,6 +137,19 @@ export class Api {
 
   makePaper(paper: Paper): Observable<PageSupplyBody> {
     return this.http.post('/api/papers', paper).pipe(map((body) => pageSupplySchema.parse(body)));
+  }
+
+  /** Makes a document of paper. */
+  makeNotebook(wanted: NotebookWanted): Observable<DocumentSummary> {
+    return this.http
+      .post('/api/notebooks', wanted)
+      .pipe(map((body) => documentSummarySchema.parse(body)));
+  }
+
+  keepCompanion(id: string, companionId: string | null): Observable<void> {
+    return this.http
+      .put(`/api/documents/${id}/companion`, { companionId })
+      .pipe(map(() => undefined));
   }
 
   exportUrl(id: string, mode: ExportMode): string {

@@ -59,6 +59,9 @@ import { Cropping } from './pictures/crop/cropping';
 import { Incoming } from './pictures/incoming';
 import { PictureBitmaps } from './pictures/picture-bitmaps';
 import { PictureOrigin } from './pictures/picture-origin';
+import { BesideHost } from './companion/beside-host';
+import { Companion } from './companion/companion';
+import { CompanionWindow } from './companion/companion-window';
 import { PageSupplies } from './insert/page-supplies';
 import { Presenting } from './presenting/presenting';
 import { PresentingBar } from './presenting/presenting-bar';
@@ -84,6 +87,7 @@ import { TopBar } from './top-bar';
   selector: 'stylet-desk',
   imports: [
     CloseUpStrip,
+    CompanionWindow,
     DocumentMap,
     FindBar,
     HandsCard,
@@ -106,8 +110,10 @@ import { TopBar } from './top-bar';
   providers: [
     AnnotationPainting,
     AnnotationSelection,
+    BesideHost,
     Clipboard,
     CloseUp,
+    Companion,
     CoverageChart,
     Cropping,
     Finding,
@@ -187,6 +193,7 @@ export class Desk implements OnDestroy {
   private readonly snackBar = inject(MatSnackBar);
   protected readonly shortcuts = inject(Shortcuts);
   protected readonly presenting = inject(Presenting);
+  protected readonly companion = inject(Companion);
   protected readonly closeUp = inject(CloseUp);
   protected readonly handsCard = inject(HandsCardState);
   protected readonly clipboard = inject(Clipboard);

@@ -17,6 +17,7 @@ import { PagesOnScreen } from './pages/pages-on-screen';
 import { isTyping } from './typing';
 import { DarkPages } from './pages/dark-pages';
 import { Presenting } from './presenting/presenting';
+import { Companion } from './companion/companion';
 import { ViewState } from './pages/view-state';
 
 /** Every key the desk knows, as the help sheet shows them. */
@@ -42,6 +43,7 @@ export const keys = [
   { keys: 'R, Del, Ctrl D', does: 'on the page board: turn, remove, duplicate pages' },
   { keys: 'Alt ← / Alt →', does: 'on the page board: move pages' },
   { keys: 'F', does: 'present: one page at a time; Q points with a trail, Esc ends' },
+  { keys: 'N', does: 'the companion, a notebook kept beside the document' },
   { keys: 'D', does: 'dark pages, and light again' },
   { keys: 'Insert', does: 'on the page board: put in pages' },
   { keys: 'B', does: 'bookmark this page, or take the bookmark away' },
@@ -71,6 +73,7 @@ const NUDGES: Partial<Record<string, readonly [number, number]>> = {
 export class Shortcuts {
   private readonly dark = inject(DarkPages);
   private readonly presenting = inject(Presenting);
+  private readonly companion = inject(Companion);
   private readonly store = inject(Store);
   private readonly editing = inject(Editing);
   private readonly view = inject(ViewState);
@@ -139,6 +142,8 @@ export class Shortcuts {
         return () => this.closeUp.toggle();
       case 'd':
         return () => this.dark.toggle();
+      case 'n':
+        return () => void this.companion.toggle();
       case 'f':
         return () => this.presenting.start();
       case 'b':

@@ -9,6 +9,7 @@ import { Store } from '@ngrx/store';
 import { PaneFrame } from '../panes/pane-frame';
 import { Author } from '../settings/author';
 import { documentFeature } from './document/document.reducer';
+import { Companion } from './companion/companion';
 import { Finding } from './find/finding';
 import { Editing } from './document/editing';
 import { kitActions, kitFeature, type DeskMode } from './kit/kit.reducer';
@@ -36,6 +37,7 @@ export class TopBar {
   protected readonly shortcuts = inject(Shortcuts);
   protected readonly taps = inject(TouchTaps);
   protected readonly panes = inject(PaneFrame);
+  protected readonly companion = inject(Companion);
   private readonly author = inject(Author);
   private readonly title = this.store.selectSignal(documentFeature.selectTitle);
   protected readonly canUndo = this.store.selectSignal(documentFeature.selectCanUndo);

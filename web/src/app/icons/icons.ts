@@ -54,6 +54,8 @@ import remove from '@material-symbols/svg-400/outlined/remove.svg';
 import search from '@material-symbols/svg-400/outlined/search.svg';
 import opacity from '@material-symbols/svg-400/outlined/opacity.svg';
 import putInPages from '@material-symbols/svg-400/outlined/note_add.svg';
+import companion from '@material-symbols/svg-400/outlined/two_pager.svg';
+import paneFloat from '@material-symbols/svg-400/outlined/picture_in_picture.svg';
 import paneBelow from '@material-symbols/svg-400/outlined/splitscreen_bottom.svg';
 import paneBeside from '@material-symbols/svg-400/outlined/splitscreen_right.svg';
 import origin from '@material-symbols/svg-400/outlined/arrow_outward.svg';
@@ -92,6 +94,7 @@ const drawings = {
   closeUp,
   cloudDone,
   cloudOff,
+  companion,
   copy,
   crop,
   cut,
@@ -119,6 +122,7 @@ const drawings = {
   origin,
   pageBoard,
   paneBelow,
+  paneFloat,
   paneBeside,
   paste,
   person,

@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { Actions, createEffect } from '@ngrx/effects';
 import type { Action } from '@ngrx/store';
-import { EMPTY, Observable, filter, tap } from 'rxjs';
+import { Observable, filter, tap } from 'rxjs';
 import { kitActions } from '../desk/kit/kit.reducer';
 import { paneChannel } from './pane-channel';
 
@@ -25,21 +25,20 @@ export class KitTogether {
     () =>
       this.actions.pipe(
         filter((action) => KIT.has(action.type) && !this.heard.has(action)),
-        tap((action) => this.channel?.postMessage(action)),
+        tap((action) => this.channel.postMessage(action)),
       ),
     { dispatch: false },
   );
 
-  readonly hear = createEffect(() => {
-    const { channel } = this;
-    if (!channel) return EMPTY;
-    return new Observable<Action>((observer) => {
-      channel.onmessage = ({ data }: MessageEvent<Action>) => {
-        // From this very program, in another pane.
-        if (!KIT.has(data.type)) return;
-        this.heard.add(data);
-        observer.next(data);
-      };
-    });
-  });
+  readonly hear = createEffect(
+    () =>
+      new Observable<Action>((observer) => {
+        this.channel.onmessage = ({ data }: MessageEvent<Action>) => {
+          // From this very program, in another pane.
+          if (!KIT.has(data.type)) return;
+          this.heard.add(data);
+          observer.next(data);
+        };
+      }),
+  );
 }

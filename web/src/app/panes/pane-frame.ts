@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { Router } from '@angular/router';
-import { paneName } from '../storage/own-storage';
+import { isDivided, paneName } from '../storage/own-storage';
 import type { Flow, PaneMessage } from './pane-messages';
 import { PaneLayout } from './pane-layout';
 
@@ -10,6 +10,7 @@ export class PaneFrame {
   private readonly router = inject(Router);
   private readonly layout = inject(PaneLayout);
   readonly isPane = paneName() !== undefined;
+  readonly isDivided = isDivided();
 
   constructor() {
     if (this.isPane) addEventListener('focus', () => this.tell({ stylet: 'focused' }));
@@ -17,6 +18,11 @@ export class PaneFrame {
 
   shows(id: string): void {
     if (this.isPane) this.tell({ stylet: 'shows', id });
+  }
+
+  /** Has the desk a companion lies on go to a page. */
+  goTo(documentId: string, pageId: string): void {
+    this.tell({ stylet: 'goTo', documentId, pageId });
   }
 
   close(): void {

@@ -109,6 +109,9 @@ export class Panes {
             duration: 6000,
           });
         return;
+      case 'goTo':
+        // Only companions lead back to the desk they lie on.
+        return;
       case 'closed':
         if (this.kept.close(id).length < 2) this.leave();
     }

@@ -1,6 +1,7 @@
 import { DestroyRef, Injectable, effect, inject, signal, untracked } from '@angular/core';
 import { z } from 'zod';
 import { ViewState } from '../desk/pages/view-state';
+import { isDivided } from '../storage/own-storage';
 import { paneChannel } from './pane-channel';
 
 /** Places as numbers: the page, counted from 0, and the share of it that is above. */
@@ -16,7 +17,7 @@ type Message = z.infer<typeof messageSchema>;
 export class ScrollTogether {
   private readonly view = inject(ViewState);
   private readonly channel = paneChannel('scroll');
-  readonly isPossible = this.channel !== undefined;
+  readonly isPossible = isDivided();
   readonly isOn = signal(false);
   /** How far this pane is ahead of where the one was that began, as all of them go on from there. */
   private ahead = 0;
@@ -24,9 +25,8 @@ export class ScrollTogether {
   private brought: number | undefined;
 
   constructor() {
-    if (!this.channel) return;
     this.channel.onmessage = ({ data }) => this.hear(data);
-    inject(DestroyRef).onDestroy(() => this.channel?.close());
+    inject(DestroyRef).onDestroy(() => this.channel.close());
     effect(() => {
       const at = this.at();
       untracked(() => {
@@ -70,6 +70,6 @@ export class ScrollTogether {
   }
 
   private send(message: Message): void {
-    this.channel?.postMessage(message);
+    this.channel.postMessage(message);
   }
 }

@@ -12,6 +12,10 @@ if (given !== null && window.parent !== window) window.name = `stylet-pane-${giv
 export const paneName = (): string | undefined =>
   window.parent !== window && PANE.test(window.name) ? window.name : undefined;
 
+/** Whether this is a pane beside others, and not a companion. */
+export const isDivided = (): boolean =>
+  paneName() !== undefined && window.parent.location.pathname === '/panes';
+
 /** The address at which a pane begins. */
 export const addressOfPane = (pane: string, documentId: string): string =>
   `/documents/${documentId}?${PARAMETER}=${pane}`;

@@ -43,6 +43,7 @@ export const documentActions = createActionGroup({
     }>(),
     'Load Failed': props<{ trouble: Trouble }>(),
     Closed: emptyProps(),
+    'Companion Chosen': props<{ documentId: string; companion: StyletDocument['companion'] }>(),
     'Step Made': props<{ documentId: string; kind: StepKind; step: Step }>(),
     'Operations Received': props<{ documentId: string; operations: readonly Operation[] }>(),
     'Revision Reached': props<{ documentId: string; revision: number }>(),
@@ -54,6 +55,8 @@ export interface OpenDocument {
   readonly id: string | undefined;
   /** The digest of its own file. */
   readonly source: string | undefined;
+  /** The notebook that is kept beside it. */
+  readonly companion: StyletDocument['companion'];
   readonly trouble: Trouble | undefined;
   /** Where one was last, on whatever device, when it was opened. */
   readonly place: ReadingPlace | null;
@@ -66,6 +69,7 @@ const initial: OpenDocument = {
   status: 'none',
   id: undefined,
   source: undefined,
+  companion: null,
   trouble: undefined,
   place: null,
   state: documentState('', []),
@@ -96,6 +100,7 @@ export const documentFeature = createFeature({
           ...open,
           status: 'ready',
           source: document.source,
+          companion: document.companion,
           place: document.place,
           state: perform(
             documentState(document.title, annotations, document.landmarks, document.pages),
@@ -112,6 +117,9 @@ export const documentFeature = createFeature({
       trouble,
     })),
     on(documentActions.closed, () => initial),
+    on(documentActions.companionChosen, (open, { documentId, companion }) =>
+      documentId === open.id ? { ...open, companion } : open,
+    ),
     on(documentActions.stepMade, (open, { kind, step }) => ({
       ...open,
       state: perform(open.state, step.operations),

@@ -20,9 +20,14 @@ export class Editing {
   private readonly author = inject(Author);
   private readonly open = this.store.selectSignal(documentFeature.selectDocumentState);
 
+  /** What is done along with effects, in the same step. */
+  alongWith: (effects: readonly Effect[]) => readonly Effect[] = () => [];
+
   /** Carries out effects as one step of undo. */
   change(effects: readonly Effect[]): void {
-    const step = this.stepOf(effects.map((effect) => ({ effect })));
+    const step = this.stepOf(
+      [...effects, ...this.alongWith(effects)].map((effect) => ({ effect })),
+    );
     if (step.operations.length > 0) this.made('changed', step);
   }
 

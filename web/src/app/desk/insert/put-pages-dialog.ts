@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
@@ -8,20 +15,13 @@ import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { MatSelectModule } from '@angular/material/select';
 import type { Page } from '@stylet/core/api';
 import type { PageSupply } from '@stylet/core/document';
-import {
-  a4,
-  rulings,
-  screenSheet,
-  toMillimetres,
-  type Ruling,
-  type SheetSize,
-} from '@stylet/core/paper';
 import { catchError, of } from 'rxjs';
 import { Api } from '../../api/api';
 import { troubleOf } from '../../api/problem';
 import { PageActions, type PagesToPut } from '../board/page-actions';
 import { PAGE_FILES, chooseFiles } from '../pictures/choose-files';
 import { PageChooser } from './page-chooser';
+import { PaperChoice } from './paper-choice';
 import { PageSupplies } from './page-supplies';
 
 /** Where pages are wanted: about those that are chosen, or the one in view. */
@@ -46,6 +46,7 @@ const MOST_SHEETS = 200;
     MatProgressBarModule,
     MatSelectModule,
     PageChooser,
+    PaperChoice,
   ],
   templateUrl: './put-pages-dialog.html',
   styleUrl: './put-pages-dialog.scss',
@@ -71,15 +72,11 @@ export class PutPagesDialog {
   protected readonly places = placesFor(this.wanted);
   protected readonly index = signal(this.places[1].index);
 
-  protected readonly rulings = rulings;
-  protected readonly rulingNames: Record<Ruling, string> = {
-    blank: 'Blank',
-    lined: 'Lined',
-    squared: 'Squared',
-  };
-  protected readonly ruling = signal<Ruling>('lined');
-  protected readonly sizes = sizesFor(this.wanted);
-  protected readonly size = signal(this.sizes[0]);
+  private readonly paper = viewChild(PaperChoice);
+  /** A page as large as which paper may be. */
+  protected readonly like =
+    this.wanted.pages.find(({ id }) => this.wanted.chosen.has(id)) ??
+    this.wanted.pages[this.wanted.page];
   protected readonly count = signal(1);
   protected readonly most = MOST_SHEETS;
 
@@ -167,11 +164,8 @@ export class PutPagesDialog {
 
   private async pagesWanted(): Promise<PagesToPut[]> {
     switch (this.kind()) {
-      case 'Paper': {
-        const { width, height } = this.size();
-        const paper = { ruling: this.ruling(), width, height };
-        return [whole(await this.supplies.ofPaper(paper, this.count()))];
-      }
+      case 'Paper':
+        return [whole(await this.supplies.ofPaper(this.paper()!.paper(), this.count()))];
       case 'Files':
         return this.files().map(({ supply }) => whole(supply));
       default:
@@ -209,23 +203,5 @@ function placesFor({ pages, chosen, page }: PutPagesWanted): readonly Place[] {
     { words: `After page ${pages[last].label}`, index: last + 1 },
     { words: 'At the beginning', index: 0 },
     { words: 'At the end', index: pages.length },
-  ];
-}
-
-interface NamedSize extends SheetSize {
-  readonly name: string;
-}
-
-function sizesFor({ pages, chosen, page }: PutPagesWanted): readonly NamedSize[] {
-  const like = pages.find(({ id }) => chosen.has(id)) ?? pages[page];
-  const isSideways = like.rotation % 180 !== 0;
-  const [width, height] = isSideways ? [like.height, like.width] : [like.width, like.height];
-  const upright = a4();
-  const millimetres = `${Math.round(toMillimetres(width))} × ${Math.round(toMillimetres(height))} mm`;
-  return [
-    { name: `As page ${like.label} (${millimetres})`, width, height },
-    { name: 'A4, upright', ...upright },
-    { name: 'A4, across', width: upright.height, height: upright.width },
-    { name: 'Screen', ...screenSheet() },
   ];
 }

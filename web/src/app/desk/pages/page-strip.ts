@@ -11,6 +11,7 @@ import {
   type AfterViewInit,
   type ElementRef,
 } from '@angular/core';
+import { MatTooltipModule } from '@angular/material/tooltip';
 import type { Page } from '@stylet/core/api';
 import type { Effect, PageAnnotations } from '@stylet/core/document';
 import { noAnnotations } from '@stylet/core/document';
@@ -19,6 +20,7 @@ import { Store } from '@ngrx/store';
 import type { PageLink } from '../../../workers/protocol';
 import { CloseUp } from '../close-up/close-up';
 import { CloseUpFrame } from '../close-up/close-up-frame';
+import { BesideHost } from '../companion/beside-host';
 import { documentFeature } from '../document/document.reducer';
 import { GuideView } from '../guides/guide-view';
 import { Guides } from '../guides/guides';
@@ -43,7 +45,7 @@ const LANDING = 300;
 /** All pages in a column that scrolls; only those near the view exist. */
 @Component({
   selector: 'stylet-page-strip',
-  imports: [CloseUpFrame, GuideView, PageView],
+  imports: [CloseUpFrame, GuideView, MatTooltipModule, PageView],
   templateUrl: './page-strip.html',
   styleUrl: './page-strip.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -60,6 +62,7 @@ export class PageStrip implements AfterViewInit {
   protected readonly view = inject(ViewState);
   protected readonly closeUp = inject(CloseUp);
   protected readonly guides = inject(Guides);
+  protected readonly host = inject(BesideHost);
   protected readonly presenting = inject(Presenting);
   protected readonly shift = computed(() => {
     const shift = this.presenting.shift();

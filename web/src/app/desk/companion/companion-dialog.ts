@@ -1,0 +1,97 @@
+import type {
+  ElementRef} from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { MatButtonModule } from '@angular/material/button';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatInputModule } from '@angular/material/input';
+import { MatSelectModule } from '@angular/material/select';
+import type { NotebookWanted, Page } from '@stylet/core/api';
+import { map } from 'rxjs';
+import { Api } from '../../api/api';
+import { PaperChoice } from '../insert/paper-choice';
+
+/** What a companion is wanted for. */
+export interface CompanionWanted {
+  readonly documentId: string;
+  /** A title for a new notebook. */
+  readonly title: string;
+  /** The page in view. */
+  readonly page: Page | undefined;
+}
+
+export type CompanionChosen =
+  | { readonly kind: 'document'; readonly id: string; readonly title: string }
+  | { readonly kind: 'notebook'; readonly notebook: Omit<NotebookWanted, 'beside'> };
+
+/** Sheets of a new notebook; more are put in like any pages. */
+const SHEETS = 8;
+
+/** Asks which notebook is kept beside a document: a new one, or a document there is. */
+@Component({
+  selector: 'stylet-companion-dialog',
+  imports: [
+    MatButtonModule,
+    MatDialogModule,
+    MatFormFieldModule,
+    MatInputModule,
+    MatSelectModule,
+    PaperChoice,
+  ],
+  templateUrl: './companion-dialog.html',
+  styles: `
+    mat-form-field {
+      margin-top: 4px;
+      width: 100%;
+    }
+    .kinds {
+      display: flex;
+      gap: 6px;
+      margin-bottom: 14px;
+    }
+    .chosen {
+      background: var(--verdigris-wash);
+    }
+    p {
+      color: var(--ink-quiet);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class CompanionDialog {
+  protected readonly wanted = inject<CompanionWanted>(MAT_DIALOG_DATA);
+  private readonly dialog = inject<MatDialogRef<CompanionDialog, CompanionChosen>>(MatDialogRef);
+  protected readonly documents = toSignal(
+    inject(Api)
+      .documents()
+      .pipe(map((list) => list.filter(({ id }) => id !== this.wanted.documentId))),
+    { initialValue: [] },
+  );
+  protected readonly kinds = ['New notebook', 'Document'] as const;
+  protected readonly kind = signal<(typeof this.kinds)[number]>('New notebook');
+  protected readonly documentId = signal('');
+
+  private readonly paper = viewChild(PaperChoice);
+  private readonly field = viewChild<ElementRef<HTMLInputElement>>('title');
+
+  protected keep(event: Event): void {
+    event.preventDefault();
+    if (this.kind() === 'Document') {
+      const document = this.documents().find(({ id }) => id === this.documentId());
+      if (document) this.dialog.close({ kind: 'document', id: document.id, title: document.title });
+      return;
+    }
+    const [paper, field] = [this.paper(), this.field()];
+    if (!paper || !field) return;
+    const title = (field.nativeElement.value.trim() || this.wanted.title).slice(0, 300);
+    const notebook = { title, paper: paper.paper(), sheets: SHEETS };
+    this.dialog.close({ kind: 'notebook', notebook });
+  }
+}
