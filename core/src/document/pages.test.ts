@@ -179,3 +179,19 @@ test('what was on a removed page is away with it, and comes back with it', () =>
   expect(presentLandmarks(back.landmarks, back.pages)).toEqual(state.landmarks);
   expect(presentAnnotations(back)).toEqual(state.annotations);
 });
+
+test('a page of a companion remembers the page it was written beside; undo forgets it again', () => {
+  const state = document_(2);
+  const [first] = pagesInOrder(state.pages);
+  const beside = { documentId: newId(), pageId: newId() };
+  const step: Effect[] = [{ type: 'page.change', pageId: first.id, fields: { beside } }];
+  expect(applyAll(state, step).pages[first.id].beside).toEqual(beside);
+  expect(apply(applyAll(state, step), step[0]).pages[first.id].beside).toEqual(beside);
+  expect(undone(state, step).pages[first.id].beside ?? null).toBeNull();
+  // Turning the page does not make it forget.
+  const turned = applyAll(state, [
+    ...step,
+    ...rotatePages(pagesInOrder(state.pages), new Set([first.id]), 90),
+  ]);
+  expect(turned.pages[first.id]).toMatchObject({ rotation: 90, beside });
+});

@@ -1,12 +1,5 @@
-import type {
-  ElementRef} from '@angular/core';
-import {
-  ChangeDetectionStrategy,
-  Component,
-  inject,
-  signal,
-  viewChild,
-} from '@angular/core';
+import type { ElementRef } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, signal, viewChild } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
@@ -48,7 +41,7 @@ const SHEETS = 8;
   templateUrl: './companion-dialog.html',
   styles: `
     mat-form-field {
-      margin-top: 4px;
+      margin: 4px 0 16px;
       width: 100%;
     }
     .kinds {
