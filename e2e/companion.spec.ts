@@ -9,7 +9,7 @@ test('a notebook is kept beside a document, remembers the page it was written be
   await desk.open(instance.url, deck);
   await desk.goTo('6');
   await page.keyboard.press('n');
-  await page.getByLabel('Title', { exact: true }).last().fill('Lecture notes');
+  await page.getByRole('dialog').getByLabel('Title').fill('Lecture notes');
   await page.getByRole('radio', { name: 'Squared' }).click();
   await page.getByRole('button', { name: 'Keep beside' }).click();
   const region = page.getByRole('region', { name: 'Companion' });
