@@ -23,7 +23,10 @@ async function spot(page: Page, number: number, of: number, x: number, y: number
   return { x: box.x + x * scale, y: box.y + y * scale };
 }
 
-async function onceMore(desk: DeskDriver): Promise<void> {
+/** A document in two panes side by side. */
+async function openTwice(desk: DeskDriver, url: string, id: string): Promise<void> {
+  await desk.page.setViewportSize({ width: 1600, height: 900 });
+  await desk.open(url, id);
   await desk.page.getByLabel('More', { exact: true }).click();
   await desk.page.getByRole('menuitem', { name: 'Once more, beside' }).click();
   await drawn(desk.page, 1);
@@ -36,9 +39,7 @@ test('a document is open twice, each with its own place, and what is written sho
   instance,
 }) => {
   const { page } = desk;
-  await page.setViewportSize({ width: 1600, height: 900 });
-  await desk.open(instance.url, deck);
-  await onceMore(desk);
+  await openTwice(desk, instance.url, deck);
   await pageField(page, 2).fill('9');
   await pageField(page, 2).press('Enter');
   await page.waitForTimeout(500);
@@ -75,9 +76,7 @@ test('panes scroll together when they are to, as far apart as they were', async 
   instance,
 }) => {
   const { page } = desk;
-  await page.setViewportSize({ width: 1600, height: 900 });
-  await desk.open(instance.url, deck);
-  await onceMore(desk);
+  await openTwice(desk, instance.url, deck);
   await pageField(page, 2).fill('5');
   await pageField(page, 2).press('Enter');
   await page.waitForTimeout(500);

@@ -1,5 +1,6 @@
 import type { SourceOfPage } from '../../document/index';
-import { PdfDict, PdfRef, nameText, type PdfFile, type PdfValue } from '../objects/index';
+import { subtypeOf } from '../annotations/kinds';
+import { PdfDict, PdfRef, type PdfFile, type PdfValue } from '../objects/index';
 import type { Joining, SourceFile } from './source-file';
 
 /**
@@ -33,14 +34,10 @@ export function joinFields(
 /** The field at the top over a widget (12.7.3.1). */
 function fieldAbove(file: PdfFile, value: PdfValue): PdfRef | undefined {
   const dict = file.dict(value);
-  if (
-    !(value instanceof PdfRef) ||
-    nameText(file.resolve(dict?.get('Subtype') ?? null)) !== 'Widget'
-  )
-    return undefined;
+  if (!(value instanceof PdfRef) || !dict || subtypeOf(file, dict) !== 'Widget') return undefined;
   let top = value;
   const passed = new Set<number>();
-  for (let parent = dict!.get('Parent'); parent instanceof PdfRef;) {
+  for (let parent = dict.get('Parent'); parent instanceof PdfRef;) {
     if (passed.has(parent.object)) break;
     passed.add(parent.object);
     top = parent;

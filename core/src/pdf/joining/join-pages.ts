@@ -1,4 +1,5 @@
 import type { SourceOfPage } from '../../document/index';
+import { subtypeOf } from '../annotations/kinds';
 import { Destinations } from '../destinations';
 import {
   Copier,
@@ -6,7 +7,6 @@ import {
   PdfRef,
   PdfUpdate,
   deflateHere,
-  nameText,
   type Deflate,
   type PdfValue,
 } from '../objects/index';
@@ -128,7 +128,7 @@ function copyAnnotation(
 ): PdfValue | undefined {
   const dict = file.dict(value);
   if (!dict) return undefined;
-  const isLink = nameText(file.resolve(dict.get('Subtype'))) === 'Link';
+  const isLink = subtypeOf(file, dict) === 'Link';
   const explicit = isLink ? destinations.arrayOf(dict) : undefined;
   if (!explicit) return copier.copy(value);
   const [target, ...view] = explicit;

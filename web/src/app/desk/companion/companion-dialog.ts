@@ -8,6 +8,7 @@ import { MatInputModule } from '@angular/material/input';
 import { MatSelectModule } from '@angular/material/select';
 import type { NotebookWanted, Page } from '@stylet/core/api';
 import { map } from 'rxjs';
+import { KindChoice } from '../kind-choice';
 import { Api } from '../../api/api';
 import { PaperChoice } from '../insert/paper-choice';
 
@@ -31,6 +32,7 @@ const SHEETS = 8;
 @Component({
   selector: 'stylet-companion-dialog',
   imports: [
+    KindChoice,
     MatButtonModule,
     MatDialogModule,
     MatFormFieldModule,
@@ -44,13 +46,8 @@ const SHEETS = 8;
       margin: 4px 0 16px;
       width: 100%;
     }
-    .kinds {
-      display: flex;
-      gap: 6px;
+    stylet-kind-choice {
       margin-bottom: 14px;
-    }
-    .chosen {
-      background: var(--verdigris-wash);
     }
     p {
       color: var(--ink-quiet);

@@ -12,7 +12,6 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
-import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { DomSanitizer } from '@angular/platform-browser';
 import { newId } from '@stylet/core/document';
@@ -28,7 +27,7 @@ const STEP = 20;
 /** The notebook kept beside a document: a desk of its own, over the pages or docked beside them. */
 @Component({
   selector: 'stylet-companion-window',
-  imports: [MatButtonModule, MatIconModule, MatMenuModule, MatTooltipModule],
+  imports: [MatButtonModule, MatIconModule, MatTooltipModule],
   templateUrl: './companion-window.html',
   styleUrl: './companion-window.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

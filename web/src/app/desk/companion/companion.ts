@@ -1,4 +1,4 @@
-import { Injectable, Injector, computed, effect, inject, signal, untracked } from '@angular/core';
+import { Injectable, Injector, computed, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
@@ -48,13 +48,6 @@ export class Companion {
     const companion = this.companion();
     return companion && id !== undefined && this.kept().open.includes(id) ? companion : undefined;
   });
-
-  constructor() {
-    effect(() => {
-      const place = this.kept();
-      untracked(() => localStorage.setItem(KEY, JSON.stringify(place)));
-    });
-  }
 
   /** Opens it, or puts it away; where there is none yet one is chosen. */
   async toggle(): Promise<void> {
@@ -136,6 +129,7 @@ export class Companion {
 
   private update(change: Partial<Place>): void {
     this.kept.update((place) => ({ ...place, ...change }));
+    localStorage.setItem(KEY, JSON.stringify(this.kept()));
   }
 }
 

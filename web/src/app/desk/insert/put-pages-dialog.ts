@@ -16,6 +16,7 @@ import { MatSelectModule } from '@angular/material/select';
 import type { Page } from '@stylet/core/api';
 import type { PageSupply } from '@stylet/core/document';
 import { catchError, of } from 'rxjs';
+import { KindChoice } from '../kind-choice';
 import { Api } from '../../api/api';
 import { troubleOf } from '../../api/problem';
 import { PageActions, type PagesToPut } from '../board/page-actions';
@@ -39,6 +40,7 @@ const MOST_SHEETS = 200;
 @Component({
   selector: 'stylet-put-pages-dialog',
   imports: [
+    KindChoice,
     MatButtonModule,
     MatDialogModule,
     MatFormFieldModule,

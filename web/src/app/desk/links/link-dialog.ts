@@ -8,6 +8,7 @@ import { MatSelectModule } from '@angular/material/select';
 import { linkTargetSchema, type LinkTarget } from '@stylet/core/document';
 import type { Page } from '@stylet/core/api';
 import { catchError, of } from 'rxjs';
+import { KindChoice } from '../kind-choice';
 import { Api } from '../../api/api';
 import { PagePreview } from '../map/page-preview';
 import { findPage } from '../pages/layout';
@@ -24,6 +25,7 @@ export interface LinkWanted {
 @Component({
   selector: 'stylet-link-dialog',
   imports: [
+    KindChoice,
     MatButtonModule,
     MatDialogModule,
     MatFormFieldModule,
@@ -36,13 +38,8 @@ export interface LinkWanted {
     mat-form-field {
       width: 100%;
     }
-    .kinds {
-      display: flex;
-      gap: 6px;
+    stylet-kind-choice {
       margin-bottom: 14px;
-    }
-    .chosen {
-      background: var(--verdigris-wash);
     }
     .target {
       align-items: start;

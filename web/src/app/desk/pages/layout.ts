@@ -94,8 +94,8 @@ export function layOut(
     top += height + GAP;
   });
   const isAcross = arrangement === 'across';
-  const across = { isAcross, zoom, rows, width: width + 2 * GAP, height: top };
-  return Object.assign(across, { pages: isAcross ? inTheMiddle(placed, top) : placed });
+  const places = isAcross ? inTheMiddle(placed, top) : placed;
+  return { isAcross, zoom, pages: places, rows, width: width + 2 * GAP, height: top };
 }
 
 /** Where one scrolls across, pages lie in the middle of the height of them all. */

@@ -17,7 +17,7 @@ import { Presenting } from './presenting';
   selector: 'stylet-presenting-bar',
   imports: [MatButtonModule, MatIconModule, MatTooltipModule],
   template: `
-    <button mat-icon-button aria-label="Page before" (click)="presenting.step(-1)">
+    <button mat-icon-button aria-label="Previous page" (click)="presenting.step(-1)">
       <mat-icon svgIcon="arrowBack" />
     </button>
     <span role="status">{{ words() }}</span>
