@@ -29,19 +29,20 @@ async function zoomOnDesk(page: Page, percent: number): Promise<{ time: number; 
         const selector = `stylet-page-view[data-page="${number}"]`;
         const before = document.querySelector(`${selector} canvas.bitmap`);
         const start = performance.now();
-        item.click();
-        const timer = setInterval(() => {
+        const watching = new MutationObserver(() => {
           const view = document.querySelector<HTMLElement>(selector);
           const canvas = view?.querySelector<HTMLCanvasElement>('canvas.bitmap[width]');
           if (!view || !canvas || canvas === before) return;
-          clearInterval(timer);
+          watching.disconnect();
           const time = performance.now() - start;
           const [width, height] = [canvas.width, canvas.height];
           const scale = (wanted / 100) * (96 / 72) * devicePixelRatio;
           const x = Math.round(canvas.offsetLeft * devicePixelRatio);
           const y = Math.round(canvas.offsetTop * devicePixelRatio);
           resolve({ time, part: { x, y, width, height, scale } });
-        }, 2);
+        });
+        watching.observe(document.body, { childList: true, subtree: true });
+        item.click();
       }),
     [percent, PAGE] as const,
   );

@@ -6,10 +6,14 @@ import { Tidying } from './tidying';
 /** PDFs kept open: a document may have pages of many files. */
 const MOST_OPEN = 8;
 
+/** Pages drawn last whose drawing is kept as it was read: they are the likeliest to be drawn again, larger. */
+const MOST_KEPT = 4;
+
 /** A PDF that is read bit by bit, as its pages are asked for. */
 export class OpenPdf {
   readonly document: Promise<PDFDocumentProxy>;
   readonly tidying = new Tidying(() => this.document);
+  private readonly drawn = new Set<PDFPageProxy>();
   private atWork = 0;
 
   constructor(url: string, parser: PDFWorker) {
@@ -41,6 +45,18 @@ export class OpenPdf {
 
   async page(index: number): Promise<PDFPageProxy> {
     return (await this.document).getPage(index + 1);
+  }
+
+  /** A page was drawn: of those drawn long ago pdf.js lets go. */
+  drew(page: PDFPageProxy): void {
+    this.drawn.delete(page);
+    this.drawn.add(page);
+    for (const oldest of this.drawn) {
+      if (this.drawn.size <= MOST_KEPT) break;
+      this.drawn.delete(oldest);
+      oldest.cleanup();
+    }
+    this.tidying.drew();
   }
 }
 

@@ -57,8 +57,7 @@ function render(
     try {
       return await drawn(page, wanted, id);
     } finally {
-      page.cleanup();
-      pdf.tidying.drew();
+      pdf.drew(page);
     }
   });
 }

@@ -9,7 +9,8 @@ import { WorkerClient } from '../../../workers/worker-client';
 import { PdfWorkers } from '../../../workers/pdf-workers';
 import type { FoundMatch, PageLink, PageOfFile, PdfRequests } from '../../../workers/protocol';
 import { BitmapStore } from './bitmap-store';
-import type { BitmapRequest } from './page-bitmap';
+import { requestFor, type BitmapRequest } from './page-bitmap';
+import type { PageWindow } from './window';
 
 const MOST_BITMAP_BYTES = 48 * 1024 * 1024;
 const KEPT_LINES = 40;
@@ -29,6 +30,8 @@ export class PageSource implements OnDestroy {
   );
   private ahead:
     | {
+        readonly pageId: string;
+        readonly window: PageWindow;
         readonly key: string;
         readonly asking: AbortController;
         readonly bitmap: Promise<ImageBitmap>;
@@ -66,8 +69,18 @@ export class PageSource implements OnDestroy {
     return ahead.bitmap;
   }
 
+  /** The window of a page that is being drawn ahead. */
+  windowAhead(page: Page): PageWindow | undefined {
+    return this.ahead?.pageId === page.id ? this.ahead.window : undefined;
+  }
+
   /** Begins to draw what will be asked for in a moment; settles when that is done, or of no use. */
-  async drawAhead(request: BitmapRequest): Promise<void> {
+  async drawAhead(
+    page: Page,
+    window: PageWindow,
+    marks: readonly number[] | undefined,
+  ): Promise<void> {
+    const request = requestFor(this.sheetOf(page), page, window, marks);
     const key = JSON.stringify(request);
     if (this.ahead?.key === key) {
       await this.ahead.bitmap.catch(() => undefined);
@@ -82,7 +95,7 @@ export class PageSource implements OnDestroy {
     const asking = new AbortController();
     const bitmap = this.client.ask('render', request, () => 0, asking.signal);
     this.client.sendNext();
-    this.ahead = { key, asking, bitmap };
+    this.ahead = { pageId: page.id, window, key, asking, bitmap };
     // Whoever asks for it is told of trouble; nobody may.
     await bitmap.catch(() => undefined);
   }

@@ -30,7 +30,6 @@ import { TouchTaps } from '../hands/touch-taps';
 import { kitFeature } from '../kit/kit.reducer';
 import { Presenting } from '../presenting/presenting';
 import { pageLookedAt, pagesIn, type Part, type Placed } from './layout';
-import { requestFor } from './page-bitmap';
 import { PageSource } from './page-source';
 import { PageView } from './page-view';
 import { TouchGestures } from './touch-gestures';
@@ -188,9 +187,10 @@ export class PageStrip implements AfterViewInit {
   }
 
   private askAhead(page: Page, shown: Box): Promise<void> {
-    const window = pageWindow(page, this.view.restingZoom(), shown, undefined);
+    const ahead = this.source.windowAhead(page);
+    const window = pageWindow(page, this.view.restingZoom(), shown, ahead);
     const marks = fileMarks(page, Object.values(this.annotationsOf(page.id)));
-    return this.source.drawAhead(requestFor(this.source.sheetOf(page), page, window, marks));
+    return this.source.drawAhead(page, window, marks);
   }
 
   /** Has the page one will look at drawn before there is anything to show it on: that takes a while. */

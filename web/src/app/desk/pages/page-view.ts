@@ -172,7 +172,8 @@ export class PageView {
   protected readonly isUnder = computed(() => blendOf(this.slot()) === 'multiply');
   private present: PageWindow | undefined;
   private readonly wanted = computed<PageWindow>(() => {
-    this.present = pageWindow(this.page(), this.zoom(), this.visible(), this.present);
+    const ahead = this.source.windowAhead(this.page());
+    this.present = pageWindow(this.page(), this.zoom(), this.visible(), this.present, ahead);
     return this.present;
   });
   private readonly marks = computed(

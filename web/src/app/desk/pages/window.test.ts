@@ -26,6 +26,15 @@ test('of a large page what shows is always covered, and memory stays bounded', (
   );
 });
 
+test('a window that is being drawn already is taken, not one a pixel beside it', () => {
+  const ahead = chooseWindow(8, 6400, 8000, { x0: 900, y0: 900, x1: 1801, y1: 1600 }, undefined);
+  const visible = { x0: 900, y0: 900, x1: 1800, y1: 1600 };
+  const before = chooseWindow(2, 1600, 2000, { x0: 0, y0: 0, x1: 900, y1: 700 }, undefined);
+  expect(chooseWindow(8, 6400, 8000, visible, before, ahead)).toBe(ahead);
+  const elsewhere = { x0: 5000, y0: 900, x1: 5900, y1: 1600 };
+  expect(chooseWindow(8, 6400, 8000, elsewhere, before, ahead)).not.toBe(ahead);
+});
+
 test('a page without marks in the file is asked for without any; another with those that are left', () => {
   const left = [9, 4].map((object) => ({ kind: 'foreign', origin: { object } })) as Annotation[];
   expect(fileMarks({ hasMarks: true }, [...left, { kind: 'ink' } as Annotation])).toEqual([4, 9]);

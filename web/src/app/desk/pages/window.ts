@@ -19,25 +19,27 @@ const WHOLE_PAGE = 5_000_000;
 const MARGIN = 0.3;
 
 /**
- * The window to draw of a page of the given size (device pixels) when `visible` of it shows. The
- * present window is kept while it still covers what shows.
+ * The window to draw of a page of the given size (device pixels) when `visible` of it shows. A window
+ * there is already, the present one or one that is being drawn, is kept while it covers what shows.
  */
 export function chooseWindow(
   scale: number,
   pageWidth: number,
   pageHeight: number,
   visible: Box,
-  present: PageWindow | undefined,
+  ...there: readonly (PageWindow | undefined)[]
 ): PageWindow {
   const width = Math.max(1, Math.round(pageWidth));
   const height = Math.max(1, Math.round(pageHeight));
   const base = { scale, pageWidth: width, pageHeight: height };
-  const same =
-    present?.scale === scale && present.pageWidth === width && present.pageHeight === height;
-  if (width * height <= WHOLE_PAGE) {
-    return same ? present : { ...base, x: 0, y: 0, width, height };
-  }
-  if (same && covers(present, clip(visible, width, height))) return present;
+  const same = there.filter(
+    (window): window is PageWindow =>
+      window?.scale === scale && window.pageWidth === width && window.pageHeight === height,
+  );
+  if (width * height <= WHOLE_PAGE) return same[0] ?? { ...base, x: 0, y: 0, width, height };
+  const shown = clip(visible, width, height);
+  const kept = same.find((window) => covers(window, shown));
+  if (kept) return kept;
   const mx = (visible.x1 - visible.x0) * MARGIN;
   const my = (visible.y1 - visible.y0) * MARGIN;
   const box = clip(
@@ -59,7 +61,7 @@ export function pageWindow(
   page: Page,
   zoom: number,
   shares: Box,
-  present: PageWindow | undefined,
+  ...there: readonly (PageWindow | undefined)[]
 ): PageWindow {
   const { width: w, height: h } = shownSize(page);
   const scale = zoom * PIXELS_PER_POINT * devicePixelRatio;
@@ -69,7 +71,7 @@ export function pageWindow(
     x1: shares.x1 * w * scale,
     y1: shares.y1 * h * scale,
   };
-  return chooseWindow(scale, w * scale, h * scale, visible, present);
+  return chooseWindow(scale, w * scale, h * scale, visible, ...there);
 }
 
 /** Object numbers of the marks that are drawn from the file, in order; none where it has no marks. */
