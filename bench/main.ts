@@ -12,7 +12,9 @@ import { lassoHit } from './lasso-hit';
 import { openFirstPage } from './open-first-page';
 import { pagingBenchmarks } from './paging';
 import { boardFirst } from './board';
+import { findLibrary, findLibraryGrep } from './find';
 import { flingFrames } from './fling';
+import { indexingBenchmarks } from './indexing';
 import { pagesExport } from './pages-export';
 import { picturePlace } from './picture-place';
 import { redrawZoom } from './redraw-zoom';
@@ -41,6 +43,9 @@ const all: readonly Benchmark[] = [
   zoomSharp,
   pagesExport,
   ...exportBenchmarks,
+  findLibrary,
+  findLibraryGrep,
+  ...indexingBenchmarks,
   ...pagingBenchmarks,
 ];
 

@@ -1,4 +1,4 @@
-// Bundles the server and the module its PDF threads run; packages stay outside the bundle.
+// Bundles the server and the modules its threads run; packages stay outside the bundle.
 import { build } from 'esbuild';
 import { cp, rm } from 'node:fs/promises';
 
@@ -6,7 +6,11 @@ const at = (path) => new URL(path, import.meta.url).pathname;
 
 await rm(at('dist'), { recursive: true, force: true });
 await build({
-  entryPoints: { main: at('src/main.ts'), tasks: at('src/pdf/tasks.ts') },
+  entryPoints: {
+    main: at('src/main.ts'),
+    tasks: at('src/pdf/tasks.ts'),
+    texts: at('src/indexing/texts.ts'),
+  },
   outdir: at('dist'),
   bundle: true,
   splitting: true,

@@ -81,16 +81,47 @@ export class Instance {
     psql('delete from kits', this.name);
   }
 
+  /** Carries out SQL on its database; what it answers, a row a line, columns parted by tabs. */
+  sql(statements: string): string {
+    return psql(statements, this.name);
+  }
+
+  /** Waits until all text has been read for finding. */
+  async indexed(): Promise<void> {
+    for (;;) {
+      const reply = await fetch(`${this.url}/api/indexing`);
+      const { documents } = (await reply.json()) as { documents: unknown[] };
+      if (documents.length === 0) return;
+      await new Promise((done) => setTimeout(done, 50));
+    }
+  }
+
+  /** The process of its server. */
+  get pid(): number {
+    return this.server!.pid!;
+  }
+
   private drop(): void {
     psql(`drop database if exists ${this.name} with (force)`);
   }
 }
 
-function psql(statement: string, database = 'postgres'): void {
-  execFileSync(
+function psql(statements: string, database = 'postgres'): string {
+  return execFileSync(
     join(process.env['STYLET_PG_BIN']!, 'psql'),
-    [`${process.env['STYLET_DATABASE_SERVER']}/${database}`, '-qc', statement],
-    { stdio: ['ignore', 'ignore', 'pipe'] },
+    [
+      `${process.env['STYLET_DATABASE_SERVER']}/${database}`,
+      '-qAtF',
+      '\t',
+      '-v',
+      'ON_ERROR_STOP=1',
+    ],
+    {
+      encoding: 'utf8',
+      input: statements,
+      stdio: ['pipe', 'pipe', 'pipe'],
+      maxBuffer: 64 * 1024 * 1024,
+    },
   );
 }
 

@@ -10,6 +10,7 @@ import {
 import { companionRoutes } from './companions/routes';
 import { documentRoutes } from './documents/routes';
 import { exportRoutes } from './export/routes';
+import { findRoutes } from './find/routes';
 import { healthRoutes } from './health/routes';
 import { keywordRoutes } from './keywords/routes';
 import { kitRoutes } from './kit/routes';
@@ -48,6 +49,7 @@ export async function buildApp(
   await app.register(pictureRoutes(services));
   await app.register(readingRoutes(services));
   await app.register(keywordRoutes(services));
+  await app.register(findRoutes(services));
   app.get('/api/openapi.json', { schema: { hide: true } }, () => app.swagger());
   if (services.config.webFolder) await serveClient(app, services.config.webFolder);
   return app;
@@ -61,4 +63,5 @@ async function serveClient(app: FastifyInstance, folder: string): Promise<void> 
   app.get('/documents/:id', { schema: { hide: true } }, start);
   app.get('/panes', { schema: { hide: true } }, start);
   app.get('/keywords', { schema: { hide: true } }, start);
+  app.get('/find', { schema: { hide: true } }, start);
 }

@@ -9,7 +9,7 @@ const here = (path: string): string => fileURLToPath(new URL(path, import.meta.u
 const config = readConfig(process.env);
 const connection = connect(config.databaseUrl, (message) => console.error(message));
 await updateTables(connection.database, here('./migrations'));
-const services = await makeServices(config, connection.database, here('./tasks.js'));
+const services = await makeServices(config, connection, here('.'));
 const app = await buildApp(services, { level: process.env['STYLET_LOG'] ?? 'warn' });
 
 let stopping = false;
@@ -17,6 +17,7 @@ async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
   await app.close();
+  await services.indexer.stop();
   await services.pool.close();
   await connection.close();
 }
@@ -24,4 +25,5 @@ process.on('SIGINT', () => void stop());
 process.on('SIGTERM', () => void stop());
 
 const address = await app.listen({ port: config.port, host: config.host });
+services.indexer.start();
 console.log(`Stylet is at ${address}`);

@@ -1,7 +1,9 @@
+import { join } from 'node:path';
 import type { Config } from './config';
-import type { Database } from './db/database';
+import type { Connection, Database } from './db/database';
 import { Covers } from './documents/cover';
 import { Exporter } from './export/exporter';
+import { Indexer } from './indexing/indexer';
 import { PdfPool } from './pdf/pool';
 import { Spool } from './sources/spool';
 
@@ -9,21 +11,27 @@ import { Spool } from './sources/spool';
 export interface Services {
   readonly config: Config;
   readonly database: Database;
+  readonly finding: Database;
   readonly pool: PdfPool;
   readonly spool: Spool;
   readonly exporter: Exporter;
   readonly covers: Covers;
+  readonly indexer: Indexer;
 }
 
-/** Puts the services together. `tasks` is the built module the PDF threads run. */
+/** Puts the services together. `modules` is the folder of the built modules that threads run. */
 export async function makeServices(
   config: Config,
-  database: Database,
-  tasks: string,
+  { database, finding }: Pick<Connection, 'database' | 'finding'>,
+  modules: string,
 ): Promise<Services> {
-  const pool = new PdfPool(tasks, { databaseUrl: config.databaseUrl });
+  const pool = new PdfPool(join(modules, 'tasks.js'), { databaseUrl: config.databaseUrl });
   const spool = new Spool(config.cacheFolder);
   await spool.prepare();
   const exporter = new Exporter(database, pool, spool);
-  return { config, database, pool, spool, exporter, covers: new Covers(exporter, spool) };
+  const covers = new Covers(exporter, spool);
+  const indexer = new Indexer(join(modules, 'texts.js'), database, spool, (message) =>
+    console.error(message),
+  );
+  return { config, database, finding, pool, spool, exporter, covers, indexer };
 }

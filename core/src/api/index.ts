@@ -133,5 +133,6 @@ export type NotebookWanted = z.infer<typeof notebookSchema>;
 export type PageSupplyBody = z.infer<typeof pageSupplySchema>;
 export type OperationResult = z.infer<typeof operationResultSchema>;
 export * from './kit';
+export * from './find';
 export * from './keywords';
 export * from './reading';

@@ -2,7 +2,7 @@
 export interface Folded {
   readonly text: string;
   /** Index into the text as it stands, for each unit of `text`. */
-  readonly from: readonly number[];
+  readonly from: Int32Array;
 }
 
 /**
@@ -11,18 +11,37 @@ export interface Folded {
  * CaseFolding.txt as far as lower-casing what was upper-cased reaches it: ß is ss, final sigma is sigma.
  */
 export function fold(text: string, keepsCase = false): Folded {
-  let folded = '';
+  return { text: foldedText(text, keepsCase), from: foldedFrom(text, keepsCase) };
+}
+
+/** The text that `fold` gives. */
+export function foldedText(text: string, keepsCase = false): string {
+  const folded = text.replace(OTHERS, (run) =>
+    Array.from(run, (char) => foldedChar(char, keepsCase)).join(''),
+  );
+  return keepsCase ? folded : folded.toLowerCase();
+}
+
+/** For each unit of the text that `fold` gives, its place in the text as it stands. */
+export function foldedFrom(text: string, keepsCase = false): Int32Array {
   const from: number[] = [];
   let at = 0;
-  for (const char of text) {
-    for (const piece of foldedChar(char, keepsCase)) {
-      folded += piece;
-      for (let i = 0; i < piece.length; i++) from.push(at);
+  for (const [run] of text.matchAll(RUNS)) {
+    // What is ASCII folds unit for unit.
+    const isAscii = run.charCodeAt(0) < 128;
+    for (const char of isAscii ? run : Array.from(run)) {
+      const { length } = isAscii ? char : foldedChar(char, keepsCase);
+      for (let i = 0; i < length; i++) from.push(at);
+      at += char.length;
     }
-    at += char.length;
   }
-  return { text: folded, from };
+  return Int32Array.from(from);
 }
+
+// eslint-disable-next-line no-control-regex
+const OTHERS = /[^\x00-\x7f]+/gu;
+// eslint-disable-next-line no-control-regex
+const RUNS = /[\x00-\x7f]+|[^\x00-\x7f]+/gu;
 
 const known = new Map<string, string>();
 

@@ -1,5 +1,6 @@
 import type { FindQuery } from './query';
-import type { Searchable } from './searchable';
+import { SOFT_HYPHEN } from './page-words';
+import { wordsBetween, type Searchable } from './searchable';
 
 /** A match: the words it touches, in order, and what stands there and around it. */
 export interface Match {
@@ -9,45 +10,99 @@ export interface Match {
   readonly after: string;
 }
 
+/** Where a term stands in folded text: from `start` to before `end`, in UTF-16 units. */
+export interface TermPlace {
+  readonly start: number;
+  readonly end: number;
+}
+
 /** So much of the text around a match is shown, in characters. */
 const AROUND = 48;
 
 /** The matches on a page, in the order of its text; none unless all terms are there and nothing that must not. */
-export function matchesOn(
-  { text, source, from, words }: Searchable,
-  { terms, without, options }: FindQuery,
-): Match[] {
-  const places = (term: string): number[] => placesOf(text, term, options.wholeWords);
-  if (without.some((term) => places(term).length > 0)) return [];
-  const found = terms.map((term) => ({ term, at: places(term) }));
-  if (found.some(({ at }) => at.length === 0)) return [];
+export function matchesOn(page: Searchable, query: FindQuery): Match[] {
+  const found = termPlaces(page, query);
+  if (!found) return [];
   return found
-    .flatMap(({ term, at }) => at.map((start) => ({ start, end: start + term.length })))
+    .flat()
     .sort((a, b) => a.start - b.start || b.end - a.end)
-    .map(({ start, end }) => ({
-      words: [...new Set(words.subarray(start, end))].filter((word) => word >= 0),
-      ...around(source, from[start], from[end] ?? source.length),
-    }));
+    .map((place) => matchAt(page, place));
 }
 
-function around(source: string, start: number, end: number): Omit<Match, 'words'> {
+/** A match with what stands around it. */
+export function matchAt({ source, from, starts }: Searchable, { start, end }: TermPlace): Match {
+  const [a, b] = [from[start], end < from.length ? from[end] : source.length];
   return {
-    before: source.slice(Math.max(0, start - AROUND), start),
-    match: source.slice(start, end),
-    after: source.slice(end, end + AROUND),
+    words: wordsBetween(starts, a, b),
+    before: seen(source.slice(Math.max(0, a - AROUND), a)),
+    match: seen(source.slice(a, b)),
+    after: seen(source.slice(b, b + AROUND)),
   };
 }
 
-function placesOf(text: string, term: string, wholeWords: boolean): number[] {
-  const places: number[] = [];
-  for (let at = text.indexOf(term); at >= 0; at = text.indexOf(term, at + term.length))
-    if (!wholeWords || (isEdge(text, at) && isEdge(text, at + term.length))) places.push(at);
+const seen = (text: string): string => text.replaceAll(SOFT_HYPHEN, '');
+
+/** For each term where it stands in folded text; undefined unless all are there and nothing that must not. */
+export function termPlaces(
+  page: FoldedPage,
+  { terms, near, without, options }: FindQuery,
+): TermPlace[][] | undefined {
+  const places = (term: string): TermPlace[] => [
+    ...placesOf(page.text, term, options.wholeWords),
+    ...partedPlaces(page, term, options.wholeWords),
+  ];
+  if (without.some((term) => places(term).length > 0)) return undefined;
+  const found = terms.map((term, i) => [
+    ...places(term),
+    ...(near?.[i] ?? []).flatMap((word) => placesOf(page.text, word, true)),
+  ]);
+  return found.some((at) => at.length === 0) ? undefined : found;
+}
+
+/** What of a page's text it takes to find terms. */
+export type FoldedPage = Pick<Searchable, 'text' | 'source' | 'from'>;
+
+function placesOf(text: string, term: string, wholeWords: boolean): TermPlace[] {
+  const places: TermPlace[] = [];
+  for (let at = text.indexOf(term); at >= 0; at = text.indexOf(term, at + term.length)) {
+    const end = at + term.length;
+    if (!wholeWords || (isEdge(text, at) && isEdge(text, end))) places.push({ start: at, end });
+  }
   return places;
 }
 
-/** Whether no word goes on across a place: letters, digits and what joins them (after UAX #29, WB5 to WB13). */
+/** Where a word with a hyphen stands whose hyphen was taken for that of a line's end. */
+function partedPlaces(page: FoldedPage, term: string, wholeWords: boolean): TermPlace[] {
+  return [...term.matchAll(/(?<=\p{L})[-\u2010](?=\p{L})/gu)].flatMap(({ index }) => {
+    const form = term.slice(0, index) + term.slice(index + 1);
+    return placesOf(page.text, form, wholeWords).filter(
+      ({ start }) => page.source.charAt(page.from[start + index] - 1) === SOFT_HYPHEN,
+    );
+  });
+}
+
+/**
+ * Whether no word goes on across a place: letters, digits and what joins them (UAX #29, WB5 to WB13; text that is
+ * folded has no marks left).
+ */
 function isEdge(text: string, at: number): boolean {
-  return !(WORDY.test(text.charAt(at - 1)) && WORDY.test(text.charAt(at)));
+  const before = text.charAt(at - 1);
+  const after = text.charAt(at);
+  if (WORDY.test(before)) {
+    if (WORDY.test(after)) return ALONE.test(before) || ALONE.test(after);
+    return !joins(after, before, text.charAt(at + 1));
+  }
+  return !(WORDY.test(after) && joins(before, text.charAt(at - 2), after));
+}
+
+/** Whether a mark joins what stands on its two sides: it’s, 3.14 (WB6, WB7, WB11, WB12). */
+function joins(mark: string, before: string, after: string): boolean {
+  if (/\p{L}/u.test(before) && /\p{L}/u.test(after)) return BETWEEN_LETTERS.test(mark);
+  return /\p{Nd}/u.test(before) && /\p{Nd}/u.test(after) && BETWEEN_DIGITS.test(mark);
 }
 
 const WORDY = /[\p{L}\p{N}_]/u;
+/** Scripts whose every character may be a word; katakana, which are not (WB13), run on. */
+const ALONE = /[\p{Script=Han}\p{Script=Hiragana}]/u;
+const BETWEEN_LETTERS = /['’.:·‧\u2018\u2024\uff07\uff0e\uff1a]/u;
+const BETWEEN_DIGITS = /['’.,;\u2018\u2024\u066c\uff07\uff0c\uff0e\uff1b]/u;

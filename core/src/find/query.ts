@@ -10,6 +10,8 @@ export interface FindOptions {
 /** What is looked for: all of `terms` on a page, none of `without`; each folded, a phrase with single spaces. */
 export interface FindQuery {
   readonly terms: readonly string[];
+  /** For each term, whole words that are taken for it as well. */
+  readonly near?: readonly (readonly string[])[];
   readonly without: readonly string[];
   readonly options: FindOptions;
 }

@@ -1,10 +1,7 @@
-import type { Line } from '../text/index';
-import { fold } from './fold';
+import { foldedFrom, foldedText } from './fold';
+import type { PageWords } from './page-words';
 
-/**
- * The text of a page as it is searched and as it stands: words in reading order with single spaces, those that a
- * hyphen parts at the end of a line joined.
- */
+/** The text of a page as it is searched and as it stands. */
 export interface Searchable {
   /** As it is searched, folded. */
   readonly text: string;
@@ -12,42 +9,46 @@ export interface Searchable {
   readonly source: string;
   /** For each unit of `text`, its place in `source`. */
   readonly from: Int32Array;
-  /** For each unit of `text`, the word it belongs to; -1 between words. */
-  readonly words: Int32Array;
+  /** For each word, its place in `source`. */
+  readonly starts: Int32Array;
 }
 
-/** Lines as searchable text; words are numbered as they come, line by line. */
-export function searchable(lines: readonly Line[], keepsCase = false): Searchable {
-  let text = '';
-  let source = '';
-  const from: number[] = [];
+/** A page's words as searchable text. */
+export function searchable(
+  { text: source, starts }: Pick<PageWords, 'text' | 'starts'>,
+  keepsCase = false,
+): Searchable {
+  let from: Int32Array | undefined;
+  return {
+    text: foldedText(source, keepsCase),
+    source,
+    starts,
+    // Most pages are only looked into.
+    get from() {
+      return (from ??= foldedFrom(source, keepsCase));
+    },
+  };
+}
+
+/** Text that stands for itself, such as a title, as searchable text; it has no words with places. */
+export const searchableText = (text: string, keepsCase = false): Searchable =>
+  searchable({ text, starts: new Int32Array() }, keepsCase);
+
+/** The numbers of the words that the units of `source` from `start` to before `end` belong to. */
+export function wordsBetween(starts: Int32Array, start: number, end: number): number[] {
   const words: number[] = [];
-  let number = 0;
-  for (const line of lines)
-    line.words.forEach((word, i) => {
-      const folded = fold(word.text, keepsCase);
-      if (i === 0 && isParted(text, folded.text)) {
-        text = text.slice(0, -1);
-        source = source.slice(0, -1);
-        from.pop();
-        words.pop();
-      } else if (text !== '' && !text.endsWith(' ')) {
-        from.push(source.length);
-        words.push(-1);
-        text += ' ';
-        source += ' ';
-      }
-      for (const at of folded.from) {
-        from.push(source.length + at);
-        words.push(number);
-      }
-      text += folded.text;
-      source += word.text;
-      number++;
-    });
-  return { text, source, from: Int32Array.from(from), words: Int32Array.from(words) };
+  for (let word = wordAt(starts, start); word < starts.length && starts[word] < end; word++)
+    if (word >= 0) words.push(word);
+  return words;
 }
 
-/** Whether what comes goes on with a word that a hyphen parts at a line's end. */
-const isParted = (before: string, after: string): boolean =>
-  /\p{L}[-‐]$/u.test(before) && /^\p{L}/u.test(after);
+/** The last word that starts at a place or before it; -1 for none. */
+function wordAt(starts: Int32Array, place: number): number {
+  let [low, high] = [0, starts.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (starts[middle] <= place) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
+}

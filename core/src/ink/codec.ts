@@ -1,4 +1,5 @@
 import { base64 } from '@scure/base';
+import { VarintReader, VarintWriter } from '../bytes/index';
 import { Problem } from '../problems/index';
 import { emptySamples, QUANTA, type Samples } from './samples';
 
@@ -14,7 +15,7 @@ const MOST_SAMPLES = 864_000;
  * seldom, as runs of samples between its changes.
  */
 export function encodeSamples(samples: Samples): Uint8Array {
-  const writer = new VarintWriter();
+  const writer = new SampleWriter();
   const pressure = isConstant(samples.pressure) ? 0 : HAS_PRESSURE;
   writer.byte(VERSION);
   writer.byte(pressure);
@@ -31,7 +32,7 @@ export function encodeSamples(samples: Samples): Uint8Array {
 
 /** The inverse of `encodeSamples`. Throws Problem `ink-samples-invalid` for anything else. */
 export function decodeSamples(bytes: Uint8Array): Samples {
-  const reader = new VarintReader(bytes);
+  const reader = new SampleReader(bytes, broken);
   const version = reader.byte();
   if (version !== VERSION)
     throw new Problem('ink-samples-invalid', `unknown version ${version} of ink samples`);
@@ -56,21 +57,7 @@ function isConstant(values: Float64Array): boolean {
   return values.every((value) => value === values[0]);
 }
 
-class VarintWriter {
-  private readonly out: number[] = [];
-
-  byte(value: number): void {
-    this.out.push(value);
-  }
-
-  unsigned(value: number): void {
-    while (value >= 128) {
-      this.out.push((value % 128) | 128);
-      value = Math.floor(value / 128);
-    }
-    this.out.push(value);
-  }
-
+class SampleWriter extends VarintWriter {
   /** `order` differences are taken before writing: 1 for values, 2 for values that move evenly. */
   column(values: Float64Array, steps: number, order: 1 | 2): void {
     let last = 0;
@@ -102,40 +89,9 @@ class VarintWriter {
     }
     this.unsigned(run);
   }
-
-  private signed(value: number): void {
-    this.unsigned(value < 0 ? -2 * value - 1 : 2 * value);
-  }
-
-  bytes(): Uint8Array {
-    return Uint8Array.from(this.out);
-  }
 }
 
-class VarintReader {
-  private at = 0;
-
-  constructor(private readonly source: Uint8Array) {}
-
-  byte(): number {
-    if (this.at >= this.source.length)
-      throw new Problem('ink-samples-invalid', 'the ink ends too early');
-    return this.source[this.at++];
-  }
-
-  unsigned(): number {
-    let value = 0;
-    let scale = 1;
-    for (;;) {
-      const byte = this.byte();
-      value += (byte & 127) * scale;
-      if (byte < 128) return value;
-      scale *= 128;
-      if (scale > 2 ** 49)
-        throw new Problem('ink-samples-invalid', 'a number in the ink is too long');
-    }
-  }
-
+class SampleReader extends VarintReader {
   /** Reads `stored` values into `target`; the last one fills what remains. */
   column(target: Float64Array, stored: number, steps: number, order: 1 | 2): void {
     let last = 0;
@@ -152,28 +108,21 @@ class VarintReader {
   sparseColumn(target: Float64Array, steps: number): void {
     let last = 0;
     let at = this.unsigned();
-    if (at > target.length)
-      throw new Problem('ink-samples-invalid', 'the tilt does not fit the stroke');
+    if (at > target.length) throw this.broken('the tilt does not fit the stroke');
     target.fill(0, 0, at);
     while (at < target.length) {
       last += this.signed();
       const run = this.unsigned();
       if (run === 0 || at + run > target.length)
-        throw new Problem('ink-samples-invalid', 'the tilt does not fit the stroke');
+        throw this.broken('the tilt does not fit the stroke');
       target.fill(last / steps, at, at + run);
       at += run;
     }
   }
-
-  private signed(): number {
-    const code = this.unsigned();
-    return code % 2 === 1 ? -(code + 1) / 2 : code / 2;
-  }
-
-  atEnd(): boolean {
-    return this.at === this.source.length;
-  }
 }
+
+const broken = (detail: string): Problem =>
+  new Problem('ink-samples-invalid', `the ink: ${detail}`);
 
 /** Samples as the base 64 (RFC 4648) of their bytes, as annotations carry them. */
 export const samplesToBase64 = (samples: Samples): string => base64.encode(encodeSamples(samples));

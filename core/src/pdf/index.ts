@@ -10,3 +10,4 @@ export * from './export';
 export * from './pictures/index';
 export { WrittenAnnotations } from './annotations/written';
 export { paperPdf } from './paper-pdf';
+export { linkAddresses } from './link-addresses';

@@ -33,6 +33,16 @@ export const problems = {
     title: 'No file came with the request',
     advice: 'Send one PDF in the multipart field “file”.',
   },
+  'find-without-words': {
+    status: 400,
+    title: 'There is nothing to look for',
+    advice: 'Type a word with at least one letter or digit.',
+  },
+  'search-not-found': {
+    status: 404,
+    title: 'This saved search does not exist',
+    advice: 'Load the list of saved searches again.',
+  },
   'document-not-found': {
     status: 404,
     title: 'This document does not exist',

@@ -3,13 +3,12 @@ import type { NotebookWanted } from '@stylet/core/api';
 import { newId, pageOrders } from '@stylet/core/document';
 import { paperPdf } from '@stylet/core/pdf';
 import { storeDocument } from '../documents/bring-in';
-import type { PictureTools } from '../pictures/store';
-import { takePdf } from '../sources/take-pdf';
+import { takePdf, type FileTools } from '../sources/take-pdf';
 import { keepCompanion } from './store';
 
 /** Makes a document of sheets of paper, kept beside another one if it is to be; its id. */
 export async function makeNotebook(
-  tools: PictureTools,
+  tools: FileTools,
   { title, paper, sheets, beside }: NotebookWanted,
 ): Promise<string> {
   const id = newId();

@@ -12,14 +12,36 @@ export type Queries = Pick<
 
 export interface Connection {
   readonly database: Database;
+  /**
+   * The same for searches. PostgreSQL takes looking into each text for cheaper than it is, and would rather read
+   * whole tables.
+   */
+  readonly finding: Database;
   close(): Promise<void>;
 }
 
+const SEARCHES_AT_ONCE = 4;
+
 /** A pool of connections. Connections the server drops are replaced when next needed. */
 export function connect(url: string, log: (message: string) => void, most = 10): Connection {
-  const pool = new pg.Pool({ connectionString: url, max: most, connectionTimeoutMillis: 5000 });
-  pool.on('error', (error) => log(`a database connection was lost: ${error.message}`));
-  return { database: drizzle(pool, { schema }), close: () => pool.end() };
+  const poolOf = (max: number, options?: string): pg.Pool => {
+    const pool = new pg.Pool({
+      connectionString: url,
+      max,
+      connectionTimeoutMillis: 5000,
+      ...(options === undefined ? {} : { options }),
+    });
+    pool.on('error', (error) => log(`a database connection was lost: ${error.message}`));
+    return pool;
+  };
+  const [main, finding] = [poolOf(most), poolOf(SEARCHES_AT_ONCE, '-c enable_seqscan=off')];
+  return {
+    database: drizzle(main, { schema }),
+    finding: drizzle(finding, { schema }),
+    close: async () => {
+      await Promise.all([main.end(), finding.end()]);
+    },
+  };
 }
 
 /** Brings the database's tables up to date. */

@@ -1,6 +1,8 @@
-import { pictureTypes, type Kit } from '@stylet/core/api';
-import type { Annotation, Beside, Effect, Landmark } from '@stylet/core/document';
+import { pictureTypes, type Kit, type Search } from '@stylet/core/api';
+import type { Annotation, Beside, Effect, Landmark, Place } from '@stylet/core/document';
+import { hitKinds } from '@stylet/core/find';
 import type { Orientation } from '@stylet/core/pdf';
+import { sql } from 'drizzle-orm';
 import {
   bigint,
   boolean,
@@ -17,6 +19,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 
+const tsvector = customType<{ data: string }>({ dataType: () => 'tsvector' });
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const instant = (column: string) => timestamp(column, { withTimezone: true, mode: 'date' });
 
@@ -62,12 +65,92 @@ export const sourcePages = pgTable(
       .notNull()
       .references(() => sources.digest, { onDelete: 'cascade' }),
     sourceIndex: integer('source_index').notNull(),
+    /** The same in short: what joins pages to what stands on them. */
+    sheet: integer('sheet').notNull().generatedAlwaysAsIdentity().unique(),
     width: doublePrecision('width').notNull(),
     height: doublePrecision('height').notNull(),
     hasMarks: boolean('has_marks').notNull(),
   },
   (t) => [primaryKey({ columns: [t.source, t.sourceIndex] })],
 );
+
+/** How far each file's text has been read for finding. */
+export const indexing = pgTable('indexing', {
+  source: text('source')
+    .primaryKey()
+    .references(() => sources.digest, { onDelete: 'cascade' }),
+  pages: integer('pages').notNull(),
+  /** So many of its pages, from the first, have been read. */
+  done: integer('done').notNull().default(0),
+  created: instant('created').notNull().defaultNow(),
+  /** When whoever reads it last said so. */
+  claimed: instant('claimed'),
+  /** Why it could not be read to its end. */
+  trouble: text('trouble'),
+});
+
+/** Where the text of a page comes from. */
+export const textLayers = ['text', 'address'] as const;
+
+/** What stands on the pages of files, by where it comes from; see core/find. */
+export const sourceTexts = pgTable(
+  'source_texts',
+  {
+    sheet: integer('sheet')
+      .notNull()
+      .references(() => sourcePages.sheet, { onDelete: 'cascade' }),
+    layer: text('layer', { enum: textLayers }).notNull(),
+    text: text('text').notNull(),
+    /** Places and boxes of its words, packed. */
+    words: bytea('words').notNull(),
+    lexemes: tsvector('lexemes').notNull(),
+    /** How sure it is that this is what stands there, 0 to 1. */
+    confidence: doublePrecision('confidence').notNull().default(1),
+  },
+  (t) => [
+    primaryKey({ columns: [t.sheet, t.layer] }),
+    index('source_texts_lexemes').using('gin', t.lexemes).with({ fastupdate: false }),
+  ],
+);
+
+/** The words of all pages, and on how many each stands. */
+export const terms = pgTable(
+  'terms',
+  {
+    term: text('term').primaryKey(),
+    pages: integer('pages').notNull(),
+  },
+  (t) => [index('terms_trigrams').using('gin', t.term.op('gin_trgm_ops'))],
+);
+
+/** What people named in documents, and what annotations say. */
+export const entries = pgTable(
+  'entries',
+  {
+    documentId: uuid('document_id')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
+    kind: text('kind', { enum: hitKinds }).notNull(),
+    /** Of the landmark or annotation; of the document for its title. */
+    itemId: uuid('item_id').notNull(),
+    place: jsonb('place').$type<Place>(),
+    text: text('text').notNull(),
+    lexemes: tsvector('lexemes').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.documentId, t.itemId, t.kind] }),
+    index('entries_lexemes').using('gin', t.lexemes),
+  ],
+);
+
+/** What each account looks for again and again. */
+export const savedSearches = pgTable('saved_searches', {
+  id: uuid('id').primaryKey(),
+  account: text('account').notNull(),
+  name: text('name').notNull(),
+  search: jsonb('search').$type<Search>().notNull(),
+  created: instant('created').notNull().defaultNow(),
+});
 
 export const documents = pgTable('documents', {
   id: uuid('id').primaryKey(),
@@ -103,6 +186,7 @@ export const pages = pgTable(
       .notNull()
       .references(() => sources.digest),
     sourceIndex: integer('source_index').notNull(),
+    sheet: integer('sheet').notNull(),
     label: text('label'),
     width: doublePrecision('width').notNull(),
     height: doublePrecision('height').notNull(),
@@ -110,7 +194,12 @@ export const pages = pgTable(
     hasMarks: boolean('has_marks').notNull().default(true),
     beside: jsonb('beside').$type<Beside>(),
   },
-  (t) => [index('pages_of_document').on(t.documentId)],
+  (t) => [
+    index('pages_of_document').on(t.documentId),
+    index('pages_of_sheet')
+      .on(t.sheet, t.documentId)
+      .where(sql`not removed`),
+  ],
 );
 
 export const annotations = pgTable(

@@ -1,18 +1,19 @@
 import { basename } from 'node:path';
 import type { Readable } from 'node:stream';
-import { newId } from '@stylet/core/document';
+import { documentState, newId } from '@stylet/core/document';
 import type { Queries } from '../db/database';
 import { annotations, documents, landmarks, pages } from '../db/schema';
+import { storeEntries } from '../find/entries';
 import type { WorkingFile } from '../pdf/repair';
-import type { PictureTools } from '../pictures/store';
 import { inParts } from '../sources/parts';
 import type { SpooledFile } from '../sources/spool';
-import { takePdf } from '../sources/take-pdf';
+import { takePdf, type FileTools } from '../sources/take-pdf';
 import { toRow } from './annotation-rows';
+import { sheetFor } from './page-rows';
 
 /** Makes a document of a PDF and returns its id. Throws Problem for files that cannot be used. */
 export async function bringIn(
-  tools: PictureTools,
+  tools: FileTools,
   filename: string,
   stream: Readable,
   checkComplete: () => void,
@@ -31,9 +32,10 @@ export async function storeDocument(
   original: SpooledFile,
   { file, pdf, repair }: WorkingFile,
 ): Promise<void> {
+  const title = titleFrom(filename, pdf.title);
   await queries.insert(documents).values({
     id,
-    title: titleFrom(filename, pdf.title),
+    title,
     original: original.digest,
     working: file.digest,
     repair,
@@ -43,12 +45,14 @@ export async function storeDocument(
     documentId: id,
     source: file.digest,
     sourceIndex: index,
+    ...sheetFor({ source: file.digest, sourceIndex: index }),
   }));
   for (const rows of inParts(pageRows)) await queries.insert(pages).values(rows);
   const landmarkRows = pdf.landmarks.map((fields) => ({ documentId: id, id: fields.id, fields }));
   for (const rows of inParts(landmarkRows)) await queries.insert(landmarks).values(rows);
   const annotationRows = pdf.annotations.map((annotation) => toRow(id, annotation, 0));
   for (const rows of inParts(annotationRows)) await queries.insert(annotations).values(rows);
+  await storeEntries(queries, id, documentState(title, pdf.annotations, pdf.landmarks));
 }
 
 /** People know their files by the names they gave them; the title inside is often a leftover. */

@@ -11,6 +11,7 @@ import { Problem } from '@stylet/core/problems';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database';
 import { annotations, documents, operations, pages } from '../db/schema';
+import { writeEntries } from '../find/entries';
 import { factsOf } from '../pictures/store';
 import { fromRow, toRow } from './annotation-rows';
 import { touchedLandmarks, touchesOutline, writeLandmarks } from './landmark-rows';
@@ -49,6 +50,7 @@ export async function perform(
     await writePages(transaction, documentId, fresh, before, after);
     await writeDifference(transaction, { id: documentId, revision }, fresh, before, after);
     await writeLandmarks(transaction, documentId, fresh, before, after);
+    await writeEntries(transaction, documentId, before, after);
     await transaction.insert(operations).values(
       fresh.map(({ id, author, at, baseRevision, effect }) => ({
         id,

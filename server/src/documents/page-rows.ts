@@ -1,6 +1,6 @@
 import type { DocumentPage, DocumentState, Effect, Operation } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { pages, sourcePages } from '../db/schema';
 import { pageColumns } from './queries';
@@ -46,6 +46,15 @@ export async function checkPages(
     throw new Problem('operation-invalid', `Page ${stray.id} belongs to another document.`);
 }
 
+/** Which sheet a page is: its file has come before it. */
+export const sheetFor = ({
+  source,
+  sourceIndex,
+}: Pick<DocumentPage, 'source' | 'sourceIndex'>): { sheet: SQL<number> } => ({
+  sheet: sql`(select ${sourcePages.sheet} from ${sourcePages}
+    where ${sourcePages.source} = ${source} and ${sourcePages.sourceIndex} = ${sourceIndex})`,
+});
+
 type Facts = Pick<DocumentPage, 'source' | 'sourceIndex' | 'width' | 'height' | 'hasMarks'>;
 const factsOf = ({ source, sourceIndex, width, height, hasMarks }: Facts): string =>
   [source, sourceIndex, width, height, hasMarks].join();
@@ -77,7 +86,7 @@ export async function writePages(
   const gone = ids.filter((id) => !after.pages[id]);
   const rows = ids.flatMap((id) => {
     const page = after.pages[id];
-    return page ? [{ ...page, documentId, removed: false }] : [];
+    return page ? [{ ...page, ...sheetFor(page), documentId, removed: false }] : [];
   });
   if (rows.length > 0)
     await queries

@@ -1,15 +1,14 @@
 import type { Readable } from 'node:stream';
 import type { PageSupplyBody } from '@stylet/core/api';
 import { titleFrom } from '../documents/bring-in';
-import type { PictureTools } from '../pictures/store';
-import { takePdf } from './take-pdf';
+import { takePdf, type FileTools } from './take-pdf';
 
 /**
  * Takes in a PDF whose pages are to be put into documents; what it comes with is told. Throws Problem for
  * files that cannot be used.
  */
 export function takeSupply(
-  tools: PictureTools,
+  tools: FileTools,
   filename: string,
   stream: Readable,
   checkComplete: () => void,

@@ -1,6 +1,8 @@
 import type { Readable } from 'node:stream';
 import type { Queries } from '../db/database';
 import { sourcePages } from '../db/schema';
+import type { Indexer } from '../indexing/indexer';
+import { queueIndexing } from '../indexing/store';
 import { openForWork, type WorkingFile } from '../pdf/repair';
 import { withPictures } from '../pictures/recover';
 import type { PictureTools } from '../pictures/store';
@@ -8,13 +10,17 @@ import { storeFile } from './chunks';
 import { inParts } from './parts';
 import type { SpooledFile } from './spool';
 
+export interface FileTools extends PictureTools {
+  readonly indexer: Pick<Indexer, 'wake'>;
+}
+
 /**
  * Takes in a PDF that comes as a stream, and stores it with what its pages are; `store` then does, in the
  * same transaction, what it was taken in for. The bytes go through a file on disk, so memory does not grow
  * with them. Throws Problem for files that cannot be used.
  */
 export async function takePdf<T>(
-  tools: PictureTools,
+  tools: FileTools,
   stream: Readable,
   checkComplete: () => void,
   store: (queries: Queries, original: SpooledFile, working: WorkingFile) => Promise<T>,
@@ -32,9 +38,11 @@ export async function takePdf<T>(
       await storeFile(transaction, original);
       if (made.file !== original) await storeFile(transaction, made.file);
       await storePages(transaction, made);
+      await queueIndexing(transaction, made.file.digest, made.pdf.pages.length);
       return store(transaction, original, made);
     });
     await spool.keep(made.file);
+    tools.indexer.wake();
     return result;
   } finally {
     await spool.discard(original.path);

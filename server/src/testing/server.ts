@@ -52,16 +52,13 @@ export class TestServer {
     });
     const connection = connect(config.databaseUrl, () => undefined);
     await updateTables(connection.database, join(root, 'server/migrations'));
-    const services = await makeServices(
-      config,
-      connection.database,
-      join(root, 'server/dist/tasks.js'),
-    );
+    const services = await makeServices(config, connection, join(root, 'server/dist'));
     return new TestServer(await buildApp(services, false), services, folder, connection, name);
   }
 
   async stop(): Promise<void> {
     await this.app.close();
+    await this.services.indexer.stop();
     await this.services.pool.close();
     await this.connection.close();
     await administer(
@@ -117,6 +114,12 @@ export class TestServer {
     const reply = await this.app.inject(`/api/documents/${id}/export?annotations=${mode}`);
     if (reply.statusCode !== 200) throw new Error(reply.body);
     return reply.rawPayload;
+  }
+
+  /** Has the text of all that was brought in read. */
+  async index(): Promise<void> {
+    this.services.indexer.start();
+    await this.services.indexer.finished();
   }
 
   /** Writes bytes where programs can read them. */

@@ -1,13 +1,19 @@
-import { unite, type Box } from '@stylet/core/geometry';
-import { matchesOn, searchable, type FindQuery, type Searchable } from '@stylet/core/find';
+import {
+  boxesOfWords,
+  matchesOn,
+  pageWords,
+  searchable,
+  type FindQuery,
+  type PageWords,
+  type Searchable,
+} from '@stylet/core/find';
 import type { Line } from '@stylet/core/text';
 import type { FoundMatch, PageOfFile } from './protocol';
 
 interface Read {
+  readonly words: PageWords;
   /** By whether case is kept. */
   readonly texts: Map<boolean, Searchable>;
-  /** Box and line of each word: x0, y0, x1, y1, line. */
-  readonly boxes: Float32Array;
 }
 
 /** Pages' texts as they are searched; a page is read once. */
@@ -21,41 +27,16 @@ export class PageSearch {
     const { keepsCase } = query.options;
     const key = `${page.page} ${page.url}`;
     let read = this.pages.get(key);
-    let text = read?.texts.get(keepsCase);
-    if (!read || !text) {
-      const lines = await this.linesOf(page);
-      read ??= { texts: new Map(), boxes: boxesOf(lines) };
-      text = searchable(lines, keepsCase);
-      read.texts.set(keepsCase, text);
+    if (!read) {
+      read = { words: pageWords(await this.linesOf(page)), texts: new Map() };
       this.pages.set(key, read);
     }
-    const { boxes } = read;
-    return matchesOn(text, query).map(({ words, before, match, after }) => ({
-      before,
-      match,
-      after,
-      boxes: runsOf(words, boxes),
+    const { words: pages, texts } = read;
+    let text = texts.get(keepsCase);
+    if (!text) texts.set(keepsCase, (text = searchable(pages, keepsCase)));
+    return matchesOn(text, query).map(({ words, ...around }) => ({
+      ...around,
+      boxes: boxesOfWords(words, pages.boxes),
     }));
   }
-}
-
-function boxesOf(lines: readonly Line[]): Float32Array {
-  const rows = lines.flatMap(({ words }, line) =>
-    words.flatMap(({ box }) => [box.x0, box.y0, box.x1, box.y1, line]),
-  );
-  return Float32Array.from(rows);
-}
-
-/** Boxes round words that stand in one line. */
-function runsOf(words: readonly number[], boxes: Float32Array): Box[] {
-  const runs: Box[] = [];
-  let line = -1;
-  for (const word of words) {
-    const [x0, y0, x1, y1, on] = boxes.subarray(5 * word, 5 * word + 5);
-    const box = { x0, y0, x1, y1 };
-    if (on === line) runs.push(unite(runs.pop()!, box));
-    else runs.push(box);
-    line = on;
-  }
-  return runs;
 }

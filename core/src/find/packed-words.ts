@@ -1,0 +1,55 @@
+import { VarintReader, VarintWriter } from '../bytes/index';
+import { BOX, type PageWords } from './page-words';
+
+const VERSION = 1;
+/** Steps a point: boxes are kept to 1/100 pt, as ink is. */
+const STEPS = 100;
+const MOST_WORDS = 1_000_000;
+
+/**
+ * Places and boxes of a page's words as bytes; the text itself is kept beside them. Each word says how it differs
+ * from the one before: where it starts in the text, its line, how far right of it it begins, how wide it is, and its
+ * top and bottom edges, which seldom change within a line.
+ */
+export function packWords({ starts, boxes }: Omit<PageWords, 'text'>): Uint8Array {
+  const writer = new VarintWriter();
+  writer.byte(VERSION);
+  writer.unsigned(starts.length);
+  let [start, line, right, top, bottom] = [0, 0, 0, 0, 0];
+  starts.forEach((place, i) => {
+    const at = BOX * i;
+    const [x0, y0, x1, y1] = [0, 1, 2, 3].map((edge) => Math.round(boxes[at + edge] * STEPS));
+    writer.unsigned(place - start);
+    writer.unsigned(boxes[at + 4] - line);
+    writer.signed(x0 - right);
+    writer.signed(x1 - x0);
+    writer.signed(y0 - top);
+    writer.signed(y1 - bottom);
+    [start, line, right, top, bottom] = [place, boxes[at + 4], x1, y0, y1];
+  });
+  return writer.bytes();
+}
+
+/** The inverse of `packWords`. Throws an Error for anything else. */
+export function unpackWords(bytes: Uint8Array): Omit<PageWords, 'text'> {
+  const reader = new VarintReader(bytes, (detail) => new Error(`the words of a page: ${detail}`));
+  const version = reader.byte();
+  if (version !== VERSION) throw new Error(`unknown version ${version} of the words of a page`);
+  const count = reader.unsigned();
+  if (count > MOST_WORDS || count > bytes.length)
+    throw new Error(`${count} words cannot be in ${bytes.length} bytes`);
+  const starts = new Int32Array(count);
+  const boxes = new Float32Array(BOX * count);
+  let [start, line, right, top, bottom] = [0, 0, 0, 0, 0];
+  for (let i = 0; i < count; i++) {
+    start += reader.unsigned();
+    line += reader.unsigned();
+    const left = right + reader.signed();
+    right = left + reader.signed();
+    top += reader.signed();
+    bottom += reader.signed();
+    starts[i] = start;
+    boxes.set([left / STEPS, top / STEPS, right / STEPS, bottom / STEPS, line], BOX * i);
+  }
+  return { starts, boxes };
+}

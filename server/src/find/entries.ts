@@ -1,0 +1,129 @@
+import {
+  documentState,
+  type Annotation,
+  type DocumentState,
+  type Landmark,
+  type Place,
+} from '@stylet/core/document';
+import type { HitKind } from '@stylet/core/find';
+import { and, eq, inArray, notExists, sql } from 'drizzle-orm';
+import type { Database, Queries } from '../db/database';
+import { documents, entries } from '../db/schema';
+import { readAnnotations, readLandmarks } from '../documents/queries';
+import { lexemesOf } from '../indexing/lexemes';
+import { inParts } from '../sources/parts';
+
+/** Something that people named, or that an annotation says, as it is found. */
+interface Entry {
+  readonly kind: Exclude<HitKind, 'text'>;
+  readonly itemId: string;
+  readonly place: Place | null;
+  readonly text: string;
+}
+
+/** Writes what can be found of a document that has just come. */
+export async function storeEntries(
+  queries: Queries,
+  documentId: string,
+  state: DocumentState,
+): Promise<void> {
+  await write(queries, documentId, [...entriesIn(documentId, state).values()]);
+}
+
+/** Writes what can be found of documents of which nothing was written yet: they came before finding did. */
+export async function fillEntries(database: Database): Promise<void> {
+  const written = database
+    .select({ one: sql`1` })
+    .from(entries)
+    .where(and(eq(entries.documentId, documents.id), eq(entries.kind, 'title')));
+  const rows = await database
+    .select({ id: documents.id, title: documents.title })
+    .from(documents)
+    .where(notExists(written));
+  for (const { id, title } of rows)
+    await database.transaction(async (transaction) => {
+      const [annotations, landmarks] = [
+        await readAnnotations(transaction, id),
+        await readLandmarks(transaction, id),
+      ];
+      await storeEntries(transaction, id, documentState(title, annotations, landmarks));
+    });
+}
+
+/** Writes what has become of what can be found, of as much of a document as two states hold. */
+export async function writeEntries(
+  queries: Queries,
+  documentId: string,
+  before: DocumentState,
+  after: DocumentState,
+): Promise<void> {
+  const [was, is] = [entriesIn(documentId, before), entriesIn(documentId, after)];
+  const gone = [...was].filter(([key]) => !is.has(key)).map(([, { itemId }]) => itemId);
+  const changed = [...is].filter(([key, entry]) => !isSame(was.get(key), entry));
+  if (gone.length > 0)
+    await queries
+      .delete(entries)
+      .where(and(eq(entries.documentId, documentId), inArray(entries.itemId, gone)));
+  await write(
+    queries,
+    documentId,
+    changed.map(([, entry]) => entry),
+  );
+}
+
+async function write(queries: Queries, documentId: string, list: readonly Entry[]): Promise<void> {
+  const rows = list.map((entry) => ({ ...entry, documentId, lexemes: lexemesOf(entry.text) }));
+  for (const part of inParts(rows))
+    await queries
+      .insert(entries)
+      .values(part)
+      .onConflictDoUpdate({
+        target: [entries.documentId, entries.itemId, entries.kind],
+        set: {
+          place: sql`excluded.place`,
+          text: sql`excluded.text`,
+          lexemes: sql`excluded.lexemes`,
+        },
+      });
+}
+
+const isSame = (a: Entry | undefined, b: Entry): boolean =>
+  a?.text === b.text && JSON.stringify(a.place) === JSON.stringify(b.place);
+
+function entriesIn(documentId: string, state: DocumentState): Map<string, Entry> {
+  const annotations = Object.values(state.annotations).flatMap((page) => Object.values(page));
+  const all: (Entry | undefined)[] = [
+    { kind: 'title', itemId: documentId, place: null, text: state.title },
+    ...Object.values(state.landmarks).map(ofLandmark),
+    ...annotations.map(ofAnnotation),
+  ];
+  return new Map(
+    all.flatMap((entry) =>
+      entry && entry.text.trim() !== '' ? [[`${entry.kind} ${entry.itemId}`, entry]] : [],
+    ),
+  );
+}
+
+const ofLandmark = (landmark: Landmark): Entry => ({
+  kind: landmark.kind,
+  itemId: landmark.id,
+  place: landmark.place ?? null,
+  text: landmark.kind === 'keyword' ? landmark.word : landmark.title,
+});
+
+/** Marks on text say what stands under them, which is found on the page. */
+function ofAnnotation(annotation: Annotation): Entry | undefined {
+  const { id: itemId, pageId } = annotation;
+  if (annotation.kind === 'link' && 'address' in annotation.target)
+    return {
+      kind: 'address',
+      itemId,
+      place: placeOf(pageId, annotation.quads[0]),
+      text: annotation.target.address,
+    };
+  if (annotation.kind !== 'foreign') return undefined;
+  const { x0: x, y0: y } = annotation.box;
+  return { kind: 'contents', itemId, place: { pageId, x, y }, text: annotation.contents };
+}
+
+const placeOf = (pageId: string, [x, y]: readonly number[]): Place => ({ pageId, x, y });

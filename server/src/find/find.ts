@@ -1,0 +1,235 @@
+import type { FindRequest, FindResult, Hit } from '@stylet/core/api';
+import {
+  boxesOfWords,
+  matchAt,
+  scoreNamed,
+  scorePage,
+  searchable,
+  searchableText,
+  termPlaces,
+  weightsOf,
+  type FindQuery,
+  type HitKind,
+  type PageWords,
+} from '@stylet/core/find';
+import type { Box } from '@stylet/core/geometry';
+import type { Queries } from '../db/database';
+import {
+  MOST_READ,
+  allPages,
+  candidateEntries,
+  countPages,
+  firstPages,
+  type CandidateEntry,
+  type CandidatePage,
+} from './candidates';
+import { foundPages, layerKey, titlesOf, wordsOn } from './found-pages';
+import { libraryQuery, type LibraryQuery } from './library-query';
+import { neighbours } from './term-query';
+
+/** Documents told at a time, and hits in each; of one document that is asked for alone, more. */
+const DOCUMENTS = 10;
+const HITS = 3;
+const HITS_OF_ONE = 200;
+
+/** A hit that may be told. */
+interface Ranked {
+  readonly documentId: string;
+  readonly pageId: string | undefined;
+  readonly score: number;
+  readonly kind: HitKind;
+  readonly text: string;
+  readonly at?: CandidatePage;
+  readonly entry?: CandidateEntry;
+}
+
+interface RankedDocument {
+  readonly id: string;
+  readonly score: number;
+  readonly hits: readonly Ranked[];
+}
+
+/**
+ * Finds words in all documents or in one: PostgreSQL tells the pages, which are then looked at and ranked; see
+ * docs/ranking.md. Throws Problem `find-without-words`.
+ */
+export async function findInLibrary(
+  queries: Queries,
+  { document, from, ...search }: FindRequest,
+): Promise<FindResult> {
+  const library = await libraryQuery(queries, search);
+  const { tsquery } = library;
+  const [counts, named] = await Promise.all([
+    countPages(queries, tsquery, document),
+    candidateEntries(queries, tsquery, document),
+  ]);
+  const total = sum(counts.values());
+  const isMany = total > MOST_READ;
+  const pages = isMany
+    ? await firstPages(queries, tsquery, likeliest(counts, named), total > library.pages / 4)
+    : await allPages(queries, tsquery, document);
+  const weights = weightsOf(library);
+  const ranked = [
+    ...pages.flatMap((page) => rankedPage(page, library.query, weights)),
+    ...named.flatMap((entry) => rankedEntry(entry, library.query, weights)),
+  ];
+  if (!isMany && library.isChecked) recount(counts, ranked);
+  const inOrder = byDocument(ranked);
+  const shown = inOrder.slice(from, from + DOCUMENTS);
+  const hits = await tellHits(
+    queries,
+    library.query,
+    shown,
+    document === undefined ? HITS : HITS_OF_ONE,
+  );
+  const titles = await titlesOf(
+    queries,
+    shown.map(({ id }) => id),
+  );
+  const found = new Set([...counts.keys(), ...inOrder.map(({ id }) => id)]);
+  return {
+    documents: shown.map(({ id }) => ({
+      id,
+      title: titles.get(id) ?? '',
+      pages: counts.get(id) ?? 0,
+      hits: hits.get(id) ?? [],
+    })),
+    documentCount: found.size,
+    pageCount: sum(counts.values()),
+    isAbout: isMany && library.isChecked,
+    neighbours: await neighboursOf(queries, library, found.size > 0),
+  };
+}
+
+const sum = (numbers: Iterable<number>): number => [...numbers].reduce((a, b) => a + b, 0);
+
+/** The words that were taken for others; those that may have been meant where nothing was found. */
+async function neighboursOf(
+  queries: Queries,
+  { terms, query }: LibraryQuery,
+  hasFound: boolean,
+): Promise<FindResult['neighbours']> {
+  const found = await Promise.all(
+    terms.map(async ({ near }, i) => {
+      const typed = query.terms[i];
+      const words = near.length > 0 || hasFound ? near : await neighbours(queries, typed);
+      return words.slice(0, 3).map((word) => ({ typed, word }));
+    }),
+  );
+  return found.flat();
+}
+
+/** Documents something in which is named so, then those with most pages. */
+function likeliest(
+  counts: ReadonlyMap<string, number>,
+  named: readonly CandidateEntry[],
+): string[] {
+  const most = [...counts].sort(([, a], [, b]) => b - a).map(([id]) => id);
+  const first = named.map(({ documentId }) => documentId).filter((id) => counts.has(id));
+  return [...new Set([...first, ...most])];
+}
+
+function rankedPage(page: CandidatePage, query: FindQuery, weights: readonly number[]): Ranked[] {
+  const text = searchableText(page.text, query.options.keepsCase);
+  const score =
+    page.layer === 'text'
+      ? scorePage(text, query, weights)
+      : scoreNamed('address', text, query, weights);
+  if (score === undefined) return [];
+  const { documentId, pageId } = page;
+  return [{ documentId, pageId, score, kind: page.layer, text: page.text, at: page }];
+}
+
+function rankedEntry(
+  entry: CandidateEntry,
+  query: FindQuery,
+  weights: readonly number[],
+): Ranked[] {
+  const text = searchableText(entry.text, query.options.keepsCase);
+  const score = scoreNamed(entry.kind, text, query, weights);
+  if (score === undefined) return [];
+  const { documentId, kind } = entry;
+  return [{ documentId, pageId: entry.place?.pageId, score, kind, text: entry.text, entry }];
+}
+
+/** Pages were looked at, and not all of them have what is looked for. */
+function recount(counts: Map<string, number>, ranked: readonly Ranked[]): void {
+  counts.clear();
+  for (const { documentId, kind } of ranked)
+    if (kind === 'text') counts.set(documentId, (counts.get(documentId) ?? 0) + 1);
+}
+
+/**
+ * Best documents first, and in each the best hits. What is said of a page in several ways counts together: a page
+ * whose words match and to which an entry of the outline leads is better than either.
+ */
+function byDocument(ranked: readonly Ranked[]): RankedDocument[] {
+  const pages = new Map<string, number>();
+  const keyOf = ({ documentId, pageId, kind }: Ranked): string => `${documentId} ${pageId ?? kind}`;
+  for (const hit of ranked) pages.set(keyOf(hit), (pages.get(keyOf(hit)) ?? 0) + hit.score);
+  const documents = new Map<string, Ranked[]>();
+  for (const hit of ranked) {
+    const whole = { ...hit, score: pages.get(keyOf(hit))! + hit.score / 1000 };
+    const group = documents.get(hit.documentId);
+    if (group) group.push(whole);
+    else documents.set(hit.documentId, [whole]);
+  }
+  return [...documents]
+    .map(([id, hits]) => {
+      hits.sort((a, b) => b.score - a.score);
+      return { id, hits, score: hits[0].score };
+    })
+    .sort((a, b) => b.score - a.score);
+}
+
+async function tellHits(
+  queries: Queries,
+  query: FindQuery,
+  shown: readonly RankedDocument[],
+  most: number,
+): Promise<Map<string, Hit[]>> {
+  const chosen = shown.map(({ id, hits }) => ({ id, hits: hits.slice(0, most) }));
+  const all = chosen.flatMap(({ hits }) => hits);
+  const [pages, words] = await Promise.all([
+    foundPages(
+      queries,
+      shown.map(({ id }) => id),
+      all.flatMap(({ pageId }) => pageId ?? []),
+    ),
+    wordsOn(
+      queries,
+      all.flatMap(({ at }) => at ?? []),
+    ),
+  ]);
+  const tell = (hit: Ranked): Hit => ({
+    kind: hit.kind,
+    page: hit.pageId === undefined ? null : (pages.get(hit.pageId) ?? null),
+    ...matchIn(hit, query, hit.at && words.get(layerKey(hit.at))),
+  });
+  return new Map(chosen.map(({ id, hits }) => [id, hits.map(tell)]));
+}
+
+/** The first place where the terms stand closest, and what stands around it. */
+function matchIn(
+  { text, entry }: Ranked,
+  query: FindQuery,
+  words: Omit<PageWords, 'text'> | undefined,
+): Pick<Hit, 'before' | 'match' | 'after' | 'boxes'> {
+  const page = searchable(
+    { text, starts: words?.starts ?? new Int32Array() },
+    query.options.keepsCase,
+  );
+  const places = termPlaces(page, query)!;
+  const rarest = places.reduce((a, b) => (b.length < a.length ? b : a));
+  const { words: touched, ...around } = matchAt(page, rarest[0]);
+  const boxes = words ? boxesOfWords(touched, words.boxes) : boxAt(entry);
+  return { ...around, boxes };
+}
+
+/** A place that is known only as a point, as a box without size. */
+function boxAt(entry: CandidateEntry | undefined): Box[] {
+  const place = entry?.place;
+  if (!place || place.y === undefined) return [];
+  const x = place.x ?? 0;
+  return [{ x0: x, y0: place.y, x1: x, y1: place.y }];
+}

@@ -1,0 +1,105 @@
+import {
+  findQuerySchema,
+  findResultSchema,
+  indexingSchema,
+  savedSearchListSchema,
+  savedSearchSchema,
+} from '@stylet/core/api';
+import { idSchema } from '@stylet/core/document';
+import { Problem } from '@stylet/core/problems';
+import { and, asc, eq } from 'drizzle-orm';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { ACCOUNT } from '../account';
+import { savedSearches } from '../db/schema';
+import { indexingState } from '../indexing/store';
+import type { Services } from '../services';
+import { findInLibrary } from './find';
+
+/** Finding in the whole library, how far its text has been read, and searches that are kept. */
+export const findRoutes =
+  ({ database, finding }: Services): FastifyPluginAsyncZod =>
+  async (app) => {
+    app.get(
+      '/api/find',
+      {
+        schema: {
+          summary: 'Find words in all documents, or in one',
+          querystring: findQuerySchema,
+          response: { 200: findResultSchema },
+        },
+      },
+      (request) => findInLibrary(finding, request.query),
+    );
+
+    app.get(
+      '/api/indexing',
+      {
+        schema: {
+          summary: 'Documents whose text has not all been read for finding',
+          response: { 200: indexingSchema },
+        },
+      },
+      () => indexingState(database),
+    );
+
+    app.get(
+      '/api/searches',
+      { schema: { summary: 'List saved searches', response: { 200: savedSearchListSchema } } },
+      async () => ({
+        searches: await database
+          .select({
+            id: savedSearches.id,
+            name: savedSearches.name,
+            search: savedSearches.search,
+          })
+          .from(savedSearches)
+          .where(eq(savedSearches.account, ACCOUNT))
+          .orderBy(asc(savedSearches.created)),
+      }),
+    );
+
+    app.put(
+      '/api/searches/:id',
+      {
+        schema: {
+          summary: 'Save a search, or give it another name',
+          params: z.object({ id: idSchema }),
+          body: savedSearchSchema.omit({ id: true }),
+          response: { 204: z.null() },
+        },
+      },
+      async (request, reply) => {
+        const { id } = request.params;
+        await database
+          .insert(savedSearches)
+          .values({ ...request.body, id, account: ACCOUNT })
+          .onConflictDoUpdate({
+            target: savedSearches.id,
+            set: request.body,
+            setWhere: eq(savedSearches.account, ACCOUNT),
+          });
+        return reply.code(204).send(null);
+      },
+    );
+
+    app.delete(
+      '/api/searches/:id',
+      {
+        schema: {
+          summary: 'Forget a saved search',
+          params: z.object({ id: idSchema }),
+          response: { 204: z.null() },
+        },
+      },
+      async (request, reply) => {
+        const { id } = request.params;
+        const gone = await database
+          .delete(savedSearches)
+          .where(and(eq(savedSearches.id, id), eq(savedSearches.account, ACCOUNT)))
+          .returning({ id: savedSearches.id });
+        if (gone.length === 0) throw new Problem('search-not-found', `None has the id ${id}.`);
+        return reply.code(204).send(null);
+      },
+    );
+  };

@@ -1,0 +1,112 @@
+import { Piscina } from 'piscina';
+import { isAway, type Database } from '../db/database';
+import { fillEntries } from '../find/entries';
+import type { Spool } from '../sources/spool';
+import { claimJob, giveUp, release, storeTexts, type Job } from './store';
+import type { ReadTexts, TextsTask } from './texts';
+
+/** Pages read and stored at a time: as much as is read again after a crash. */
+const BATCH = 64;
+/** How often it is looked whether another server has left something, in ms. */
+const LOOKS = 15_000;
+
+/**
+ * Reads the text of files in the background, in worker threads, one file after the other. What is done is known by
+ * the page, so that after a crash this server or another one goes on from there.
+ */
+export class Indexer {
+  private readonly threads: Piscina;
+  private running: Promise<void> | undefined;
+  private again = false;
+  private stopped = true;
+  private timer: ReturnType<typeof setInterval> | undefined;
+
+  /** `filename` is the built `texts` module. */
+  constructor(
+    filename: string,
+    private readonly database: Database,
+    private readonly spool: Spool,
+    private readonly log: (message: string) => void,
+  ) {
+    this.threads = new Piscina({ filename, minThreads: 0, maxThreads: 2, idleTimeout: 20_000 });
+  }
+
+  /** Reads what waits, and from now on whatever comes. */
+  start(): void {
+    this.stopped = false;
+    this.timer = setInterval(() => this.wake(), LOOKS);
+    this.timer.unref();
+    this.wake();
+  }
+
+  /** Something waits to be read. */
+  wake(): void {
+    if (this.stopped) return;
+    if (this.running) {
+      this.again = true;
+      return;
+    }
+    this.running = this.readAll()
+      .catch((error: unknown) => this.log(`reading for finding stopped: ${String(error)}`))
+      .finally(() => {
+        this.running = undefined;
+        if (this.again) {
+          this.again = false;
+          this.wake();
+        }
+      });
+  }
+
+  /** Settles when all that waits has been read. */
+  async finished(): Promise<void> {
+    while (this.running) await this.running;
+  }
+
+  async stop(): Promise<void> {
+    this.stopped = true;
+    clearInterval(this.timer);
+    await this.running;
+    await this.threads.destroy();
+  }
+
+  private async readAll(): Promise<void> {
+    await fillEntries(this.database);
+    while (!this.stopped) {
+      const job = await claimJob(this.database);
+      if (!job) return;
+      try {
+        await this.readOne(job);
+      } catch (error) {
+        // The file is not at fault: it is taken up again once the claim on it has run out.
+        if (isAway(error)) throw error;
+        this.log(`the text of ${job.source} cannot be read: ${String(error)}`);
+        await giveUp(
+          this.database,
+          job.source,
+          error instanceof Error ? error.message : String(error),
+        );
+      }
+    }
+  }
+
+  /** Two batches are read at a time; they are stored in order. */
+  private async readOne({ source, size, pages, done }: Job): Promise<void> {
+    const path = await this.spool.fetch(this.database, source, size);
+    const read = (from: number): Promise<ReadTexts> | undefined => {
+      if (from >= pages || this.stopped) return undefined;
+      const task: TextsTask = { path, from, to: Math.min(pages, from + BATCH) };
+      const reading = this.threads.run(task, { name: 'texts' }) as Promise<ReadTexts>;
+      // It is waited for below; until then nobody looks after it.
+      reading.catch(() => undefined);
+      return reading;
+    };
+    let [now, next] = [read(done), read(done + BATCH)];
+    for (let from = done; now; from += BATCH) {
+      const found = await now;
+      for (const trouble of found.troubles) this.log(`${source}, ${trouble}`);
+      [now, next] = [next, read(from + 2 * BATCH)];
+      await storeTexts(this.database, source, from, Math.min(pages, from + BATCH), found);
+    }
+    if (this.stopped) await release(this.database, source);
+  }
+}

@@ -1,0 +1,126 @@
+import type { IndexingState } from '@stylet/core/api';
+import { and, asc, between, eq, exists, gt, isNull, lt, or, sql } from 'drizzle-orm';
+import type { Database, Queries } from '../db/database';
+import { documents, indexing, pages, sourcePages, sourceTexts, sources, terms } from '../db/schema';
+import { inParts } from '../sources/parts';
+import type { ReadTexts } from './texts';
+
+/** A file whose text is to be read. */
+export interface Job {
+  readonly source: string;
+  readonly size: number;
+  readonly pages: number;
+  readonly done: number;
+}
+
+/** Whoever has said nothing for so long has gone: its file is read on by another. */
+const GONE = sql`interval '1 minute'`;
+
+/** Has the text of a file read, unless that is under way or done. */
+export async function queueIndexing(
+  queries: Queries,
+  source: string,
+  pageCount: number,
+): Promise<void> {
+  await queries.insert(indexing).values({ source, pages: pageCount }).onConflictDoNothing();
+}
+
+const isOpen = and(lt(indexing.done, indexing.pages), isNull(indexing.trouble));
+
+/** Takes the file that waits longest, so that no other server takes it; none when all are read or taken. */
+export async function claimJob(database: Database): Promise<Job | undefined> {
+  return database.transaction(async (transaction) => {
+    const [job] = await transaction
+      .select({
+        source: indexing.source,
+        size: sources.size,
+        pages: indexing.pages,
+        done: indexing.done,
+      })
+      .from(indexing)
+      .innerJoin(sources, eq(sources.digest, indexing.source))
+      .where(and(isOpen, or(isNull(indexing.claimed), lt(indexing.claimed, sql`now() - ${GONE}`))))
+      .orderBy(asc(indexing.created))
+      .limit(1)
+      .for('update', { of: indexing, skipLocked: true });
+    if (!job) return undefined;
+    await transaction
+      .update(indexing)
+      .set({ claimed: sql`now()` })
+      .where(eq(indexing.source, job.source));
+    return job;
+  });
+}
+
+/** Stores what was read of the pages `from` to before `to`, unless another server has read them meanwhile. */
+export async function storeTexts(
+  database: Database,
+  source: string,
+  from: number,
+  to: number,
+  { texts, terms: found }: ReadTexts,
+): Promise<void> {
+  await database.transaction(async (transaction) => {
+    const advanced = await transaction
+      .update(indexing)
+      .set({ done: to, claimed: sql`now()` })
+      .where(and(eq(indexing.source, source), eq(indexing.done, from)))
+      .returning({ source: indexing.source });
+    if (advanced.length === 0) return;
+    const sheets = await transaction
+      .select({ sheet: sourcePages.sheet, index: sourcePages.sourceIndex })
+      .from(sourcePages)
+      .where(and(eq(sourcePages.source, source), between(sourcePages.sourceIndex, from, to - 1)));
+    const sheetAt = new Map(sheets.map(({ sheet, index }) => [index, sheet]));
+    const rows = texts.map(({ sourceIndex, ...text }) => ({
+      ...text,
+      sheet: sheetAt.get(sourceIndex)!,
+      words: Buffer.from(text.words),
+    }));
+    for (const part of inParts(rows)) await transaction.insert(sourceTexts).values(part);
+    // In one order everywhere, so that two servers never wait for each other.
+    const counted = [...found].sort(([a], [b]) => (a < b ? -1 : 1));
+    await transaction.execute(sql`
+      insert into ${terms} (term, pages)
+      select * from unnest(${sql.param(counted.map(([term]) => term))}::text[], ${sql.param(counted.map(([, n]) => n))}::int[])
+      on conflict (term) do update set pages = ${terms}.pages + excluded.pages`);
+  });
+}
+
+/** A file cannot be read: it is left alone, and said so. */
+export async function giveUp(database: Database, source: string, trouble: string): Promise<void> {
+  await database.update(indexing).set({ trouble }).where(eq(indexing.source, source));
+}
+
+/** Gives a file back that was not read to its end. */
+export async function release(database: Database, source: string): Promise<void> {
+  await database.update(indexing).set({ claimed: null }).where(eq(indexing.source, source));
+}
+
+/** Documents with pages whose text has not been read, or cannot be. */
+export async function indexingState(queries: Queries): Promise<IndexingState> {
+  const used = queries
+    .select({ one: sql`1` })
+    .from(pages)
+    .where(
+      and(
+        eq(pages.documentId, documents.id),
+        eq(pages.source, indexing.source),
+        eq(pages.removed, false),
+      ),
+    );
+  const rows = await queries
+    .select({
+      id: documents.id,
+      title: documents.title,
+      pages: sql<number>`sum(${indexing.pages})::int`,
+      done: sql<number>`sum(${indexing.done})::int`,
+      trouble: sql<string | null>`min(${indexing.trouble})`,
+    })
+    .from(documents)
+    .innerJoin(indexing, exists(used))
+    .where(gt(indexing.pages, indexing.done))
+    .groupBy(documents.id, documents.title)
+    .orderBy(asc(documents.title));
+  return { documents: rows };
+}
