@@ -34,10 +34,26 @@ export function matchAt({ source, from, starts }: Searchable, { start, end }: Te
   const [a, b] = [from[start], end < from.length ? from[end] : source.length];
   return {
     words: wordsBetween(starts, a, b),
-    before: seen(source.slice(Math.max(0, a - AROUND), a)),
+    before: seen(wordsBefore(source, a)),
     match: seen(source.slice(a, b)),
-    after: seen(source.slice(b, b + AROUND)),
+    after: seen(wordsAfter(source, b)),
   };
+}
+
+/** What stands before a place, from the start of a word on where there is one. */
+function wordsBefore(source: string, place: number): string {
+  const start = Math.max(0, place - AROUND);
+  const text = source.slice(start, place);
+  const space = start > 0 && source[start - 1] !== ' ' ? text.indexOf(' ') : -1;
+  return space >= 0 && space < AROUND / 2 ? text.slice(space + 1) : text;
+}
+
+/** What stands after a place, to the end of a word where there is one. */
+function wordsAfter(source: string, place: number): string {
+  const end = place + AROUND;
+  const text = source.slice(place, end);
+  const space = end < source.length && source[end] !== ' ' ? text.lastIndexOf(' ') : -1;
+  return space > AROUND / 2 ? text.slice(0, space) : text;
 }
 
 const seen = (text: string): string => text.replaceAll(SOFT_HYPHEN, '');

@@ -49,7 +49,12 @@ export function unpackWords(bytes: Uint8Array): Omit<PageWords, 'text'> {
     top += reader.signed();
     bottom += reader.signed();
     starts[i] = start;
-    boxes.set([left / STEPS, top / STEPS, right / STEPS, bottom / STEPS, line], BOX * i);
+    const at = BOX * i;
+    boxes[at] = left / STEPS;
+    boxes[at + 1] = top / STEPS;
+    boxes[at + 2] = right / STEPS;
+    boxes[at + 3] = bottom / STEPS;
+    boxes[at + 4] = line;
   }
   return { starts, boxes };
 }

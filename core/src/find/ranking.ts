@@ -15,12 +15,12 @@ export type HitKind = (typeof hitKinds)[number];
 
 /** How much it says that a thing of a kind is called so; in the ranking's explanation, docs/ranking.md. */
 const SAYS: Record<Exclude<HitKind, 'text'>, number> = {
-  title: 2,
-  outline: 2.5,
-  keyword: 2.5,
-  bookmark: 2.2,
-  contents: 1.2,
-  address: 0.6,
+  title: 4,
+  outline: 4,
+  keyword: 4,
+  bookmark: 3.5,
+  contents: 2,
+  address: 1,
 };
 
 /** What is known of the whole library. */
@@ -38,7 +38,10 @@ const ORDINARY = 2400;
 
 /** How much it tells that a term is there: much for rare ones. Robertson and Zaragoza, 3.1, kept above 0. */
 export function weightsOf({ pages, pagesWith }: LibraryFacts): number[] {
-  return pagesWith.map((n) => Math.log(1 + (pages - n + 0.5) / (n + 0.5)));
+  return pagesWith.map((n) => {
+    const known = Math.min(n, pages);
+    return Math.log(1 + (pages - known + 0.5) / (known + 0.5));
+  });
 }
 
 /**
@@ -77,16 +80,24 @@ export function scoreNamed(
 /** 1 where all terms stand side by side, towards 0 where they are far apart; 0 for a single one. */
 function closeness(places: readonly (readonly TermPlace[])[]): number {
   if (places.length < 2) return 0;
+  const { start, end } = closest(places);
+  const least = places.reduce((sum, [place]) => sum + place.end - place.start + 1, -1);
+  return Math.min(1, least / (end - start));
+}
+
+/** The shortest stretch of text in which all terms stand; `places` as `termPlaces` gives them. */
+export function closest(places: readonly (readonly TermPlace[])[]): TermPlace {
   const all = places
     .flatMap((at, term) => at.map((place) => ({ ...place, term })))
     .sort((a, b) => a.start - b.start);
-  const least = places.reduce((sum, [{ start, end }]) => sum + end - start + 1, -1);
-  const seen = new Map<number, number>();
-  let shortest = Infinity;
-  for (const { term, start, end } of all) {
-    seen.set(term, start);
-    if (seen.size === places.length)
-      shortest = Math.min(shortest, end - Math.min(...seen.values()));
+  const seen = new Map<number, TermPlace>();
+  let best: TermPlace | undefined;
+  for (const place of all) {
+    seen.set(place.term, place);
+    if (seen.size < places.length) continue;
+    const start = Math.min(...[...seen.values()].map((other) => other.start));
+    const end = Math.max(...[...seen.values()].map((other) => other.end));
+    if (!best || end - start < best.end - best.start) best = { start, end };
   }
-  return Math.min(1, least / shortest);
+  return best!;
 }

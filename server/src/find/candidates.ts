@@ -6,6 +6,8 @@ import { documents, entries, pages, sourceTexts } from '../db/schema';
 
 /** Pages that are read to be ranked, when there are no more of them than these. */
 export const MOST_READ = 400;
+/** And so many where the index cannot tell all, as with capitals: they are looked at to be counted. */
+export const MOST_CHECKED = 3000;
 /** When there are more: so many pages of each of so many documents. */
 const OF_EACH = 12;
 const DOCUMENTS = 12;

@@ -1,6 +1,7 @@
 import type { FindRequest, FindResult, Hit } from '@stylet/core/api';
 import {
   boxesOfWords,
+  closest,
   matchAt,
   scoreNamed,
   scorePage,
@@ -15,6 +16,7 @@ import {
 import type { Box } from '@stylet/core/geometry';
 import type { Queries } from '../db/database';
 import {
+  MOST_CHECKED,
   MOST_READ,
   allPages,
   candidateEntries,
@@ -31,6 +33,8 @@ import { neighbours } from './term-query';
 const DOCUMENTS = 10;
 const HITS = 3;
 const HITS_OF_ONE = 200;
+/** Terms in a stretch of so many characters are shown as one match. */
+const TOGETHER = 90;
 
 /** A hit that may be told. */
 interface Ranked {
@@ -64,7 +68,7 @@ export async function findInLibrary(
     candidateEntries(queries, tsquery, document),
   ]);
   const total = sum(counts.values());
-  const isMany = total > MOST_READ;
+  const isMany = total > (library.isChecked ? MOST_CHECKED : MOST_READ);
   const pages = isMany
     ? await firstPages(queries, tsquery, likeliest(counts, named), total > library.pages / 4)
     : await allPages(queries, tsquery, document);
@@ -209,7 +213,7 @@ async function tellHits(
   return new Map(chosen.map(({ id, hits }) => [id, hits.map(tell)]));
 }
 
-/** The first place where the terms stand closest, and what stands around it. */
+/** Where the terms stand closest, or else where the rarest one first does, and what stands around it. */
 function matchIn(
   { text, entry }: Ranked,
   query: FindQuery,
@@ -220,8 +224,10 @@ function matchIn(
     query.options.keepsCase,
   );
   const places = termPlaces(page, query)!;
+  const together = closest(places);
   const rarest = places.reduce((a, b) => (b.length < a.length ? b : a));
-  const { words: touched, ...around } = matchAt(page, rarest[0]);
+  const shown = together.end - together.start <= TOGETHER ? together : rarest[0];
+  const { words: touched, ...around } = matchAt(page, shown);
   const boxes = words ? boxesOfWords(touched, words.boxes) : boxAt(entry);
   return { ...around, boxes };
 }

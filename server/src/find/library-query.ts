@@ -3,6 +3,7 @@ import type { Search } from '@stylet/core/api';
 import { Problem } from '@stylet/core/problems';
 import { sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
+import { indexing } from '../db/schema';
 import { pagesWith, termQuery, type TermQuery } from './term-query';
 
 /** A search as the library is asked it. */
@@ -13,7 +14,7 @@ export interface LibraryQuery {
   readonly isChecked: boolean;
   /** On how many pages each term stands, as far as that is known. */
   readonly pagesWith: readonly number[];
-  /** Pages in the library that have text. */
+  /** Pages of the library that have been read. */
   readonly pages: number;
   readonly terms: readonly TermQuery[];
 }
@@ -27,8 +28,12 @@ export async function libraryQuery(
   if (!parsed) throw new Problem('find-without-words', `“${typed}” has no words.`);
   const look = (term: string, withNear: boolean): Promise<TermQuery> =>
     termQuery(queries, fold(term).text, parsed.options, withNear);
-  const terms = await Promise.all(parsed.terms.map((term) => look(term, near)));
-  const without = await Promise.all(parsed.without.map((term) => look(term, false)));
+  const [terms, without, counted, pages] = await Promise.all([
+    Promise.all(parsed.terms.map((term) => look(term, near))),
+    Promise.all(parsed.without.map((term) => look(term, false))),
+    pagesWith(queries, parsed.terms),
+    pagesRead(queries),
+  ]);
   if (terms.every(({ tsquery }) => tsquery === undefined))
     throw new Problem('find-without-words', `“${typed}” has neither letters nor digits.`);
   const parts = [
@@ -36,21 +41,20 @@ export async function libraryQuery(
     // What has more to it than its pieces may be there without them: that is seen when it is looked at.
     ...without.flatMap(({ tsquery, hasMore }) => (tsquery && !hasMore ? `!${tsquery}` : [])),
   ];
-  const counted = await pagesWith(queries, parsed.terms);
   return {
     query: near ? { ...parsed, near: terms.map((term) => term.near) } : parsed,
     tsquery: parts.join(' & '),
     isChecked: keepsCase || wholeWords || [...terms, ...without].some(({ hasMore }) => hasMore),
     pagesWith: parsed.terms.map((term) => counted.get(term) ?? 1),
-    pages: await textPages(queries),
+    pages,
     terms,
   };
 }
 
-/** About how many pages have text: PostgreSQL keeps count. */
-async function textPages(queries: Queries): Promise<number> {
-  const { rows } = await queries.execute<{ pages: number }>(
-    sql`select greatest(reltuples, 1)::int as pages from pg_class where oid = ${'source_texts'}::regclass`,
-  );
-  return Math.max(rows[0].pages, 1);
+/** How many pages have been read. */
+async function pagesRead(queries: Queries): Promise<number> {
+  const [{ pages }] = await queries
+    .select({ pages: sql<number>`coalesce(sum(${indexing.done}), 0)::int` })
+    .from(indexing);
+  return pages;
 }

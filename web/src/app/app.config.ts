@@ -20,6 +20,8 @@ import { KitEffects } from './desk/kit/kit.effects';
 import { kitFeature } from './desk/kit/kit.reducer';
 import { SyncEffects } from './desk/sync/sync.effects';
 import { syncFeature } from './desk/sync/sync.reducer';
+import { FindEffects } from './find/find.effects';
+import { findFeature } from './find/find.reducer';
 import { LibraryEffects } from './library/library.effects';
 import { libraryFeature } from './library/library.reducer';
 
@@ -28,6 +30,7 @@ const routes: Routes = [
   { path: 'documents/:id', loadComponent: () => import('./desk/desk').then((m) => m.Desk) },
   { path: 'panes', loadComponent: () => import('./panes/panes').then((m) => m.Panes) },
   { path: 'keywords', loadComponent: () => import('./library/keywords').then((m) => m.Keywords) },
+  { path: 'find', loadComponent: () => import('./find/find-page').then((m) => m.FindPage) },
   { path: '**', redirectTo: '' },
 ];
 
@@ -39,12 +42,14 @@ export const appConfig: ApplicationConfig = {
     { provide: RouteReuseStrategy, useClass: RoutePerDocument },
     provideHttpClient(),
     provideStore({
+      [findFeature.name]: findFeature.reducer,
       [libraryFeature.name]: libraryFeature.reducer,
       [documentFeature.name]: documentFeature.reducer,
       [kitFeature.name]: kitFeature.reducer,
       [syncFeature.name]: syncFeature.reducer,
     }),
     provideEffects(
+      FindEffects,
       LibraryEffects,
       DocumentEffects,
       OtherWindows,

@@ -5,14 +5,19 @@ import {
   documentListSchema,
   documentSchema,
   documentSummarySchema,
+  findResultSchema,
+  indexingSchema,
   keptKitSchema,
   keywordListSchema,
   pictureFactsSchema,
   operationResultSchema,
   pageSupplySchema,
   readingSchema,
+  savedSearchListSchema,
   type DocumentSummary,
+  type FindResult,
   type HungKeyword,
+  type IndexingState,
   type Kit,
   type NotebookWanted,
   type OperationResult,
@@ -20,6 +25,8 @@ import {
   type PictureFacts,
   type Reading,
   type ReadingReport,
+  type SavedSearch,
+  type Search,
   type SnipRequest,
   type StyletDocument,
 } from '@stylet/core/api';
@@ -150,6 +157,38 @@ export class Api {
     return this.http
       .put(`/api/documents/${id}/companion`, { companionId })
       .pipe(map(() => undefined));
+  }
+
+  /** Finds words in all documents, from the n-th best on; or in one of them. */
+  find(
+    search: Search,
+    { from, document }: { readonly from?: number; readonly document?: string } = {},
+  ): Observable<FindResult> {
+    const params = {
+      ...search,
+      ...(from === undefined ? {} : { from }),
+      ...(document === undefined ? {} : { document }),
+    };
+    return this.http.get('/api/find', { params }).pipe(map((body) => findResultSchema.parse(body)));
+  }
+
+  /** Documents whose text has not all been read. */
+  indexing(): Observable<IndexingState> {
+    return this.http.get('/api/indexing').pipe(map((body) => indexingSchema.parse(body)));
+  }
+
+  searches(): Observable<SavedSearch[]> {
+    return this.http
+      .get('/api/searches')
+      .pipe(map((body) => savedSearchListSchema.parse(body).searches));
+  }
+
+  saveSearch({ id, ...saved }: SavedSearch): Observable<void> {
+    return this.http.put(`/api/searches/${id}`, saved).pipe(map(() => undefined));
+  }
+
+  forgetSearch(id: string): Observable<void> {
+    return this.http.delete(`/api/searches/${id}`).pipe(map(() => undefined));
   }
 
   exportUrl(id: string, mode: ExportMode): string {

@@ -5,6 +5,7 @@ import {
   effect,
   inject,
   input,
+  booleanAttribute,
   numberAttribute,
   signal,
   type OnDestroy,
@@ -175,6 +176,10 @@ export class Desk implements OnDestroy {
   readonly at = input<string>();
   readonly x = input(0, { transform: numberAttribute });
   readonly y = input(0, { transform: numberAttribute });
+  /** What was found there. */
+  readonly find = input<string>();
+  readonly keepsCase = input(false, { transform: booleanAttribute });
+  readonly wholeWords = input(false, { transform: booleanAttribute });
 
   private readonly store = inject(Store);
   private readonly api = inject(Api);
@@ -275,6 +280,11 @@ export class Desk implements OnDestroy {
   /** Goes where the address says, once: a reload stays where one is. */
   private showAddressed(): void {
     const [page, at] = [this.page(), this.at()];
+    const typed = this.find();
+    if (page && typed) {
+      const [keepsCase, wholeWords] = [this.keepsCase(), this.wholeWords()];
+      this.finding.landOn({ typed, keepsCase, wholeWords }, page, this.y());
+    }
     if (page) this.view.jumpToPage(page, { x: this.x(), y: this.y() });
     else if (at !== undefined) this.view.jump({ pageIndex: Number(at) });
     else return;

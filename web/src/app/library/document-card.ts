@@ -21,6 +21,8 @@ const count = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : '
 })
 export class DocumentCard {
   readonly document = input.required<DocumentSummary>();
+  /** The share of its pages whose words can be found; none when all can. */
+  readonly read = input<number>();
   private readonly api = inject(Api);
 
   protected readonly cover = computed(() => this.api.coverUrl(this.document()));
@@ -31,6 +33,7 @@ export class DocumentCard {
       ...(annotationCount > 0 ? [count(annotationCount, 'annotation')] : []),
       ...(repair === 'none' ? [] : [repair]),
       spokenDate(modified, new Date()),
+      ...(this.read() === undefined ? [] : [`${Math.floor(100 * this.read()!)} % read for Find`]),
     ].join(' · ');
   });
 }

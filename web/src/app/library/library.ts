@@ -3,17 +3,20 @@ import {
   Component,
   HostListener,
   computed,
+  effect,
   inject,
   signal,
+  untracked,
   type OnInit,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import { newId } from '@stylet/core/document';
-import { RouterLink } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { PdfWorkers } from '../../workers/pdf-workers';
+import { Indexing } from '../find/indexing';
 import { DocumentCard } from './document-card';
 import { sortDocuments, sortings, type Sorting } from './sorting';
 import { libraryActions, libraryFeature } from './library.reducer';
@@ -23,12 +26,15 @@ import { UploadList } from './upload-list';
   selector: 'stylet-library',
   imports: [MatButtonModule, MatIconModule, MatMenuModule, DocumentCard, RouterLink, UploadList],
   templateUrl: './library.html',
+  providers: [Indexing],
   styleUrl: './library.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Library implements OnInit {
   private readonly store = inject(Store);
   private readonly workers = inject(PdfWorkers);
+  private readonly router = inject(Router);
+  protected readonly indexing = inject(Indexing);
 
   protected readonly documents = this.store.selectSignal(libraryFeature.selectDocuments);
   protected readonly loading = this.store.selectSignal(libraryFeature.selectLoading);
@@ -47,6 +53,14 @@ export class Library implements OnInit {
     return sortDocuments(found, this.sorting());
   });
 
+  constructor() {
+    effect(() => {
+      // What has just come is being read.
+      this.documents();
+      untracked(() => this.indexing.look());
+    });
+  }
+
   ngOnInit(): void {
     this.load();
     this.workers.prepare();
@@ -54,6 +68,11 @@ export class Library implements OnInit {
 
   protected load(): void {
     this.store.dispatch(libraryActions.opened());
+  }
+
+  protected findOnPages(): void {
+    if (this.wanted().trim() === '') return;
+    void this.router.navigate(['/find'], { queryParams: { typed: this.wanted() } });
   }
 
   protected choose(input: HTMLInputElement): void {

@@ -1,4 +1,5 @@
 import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
+import type { Search } from '@stylet/core/api';
 import { parseQuery, type FindQuery } from '@stylet/core/find';
 import { pageView, transformBox } from '@stylet/core/geometry';
 import { Cancelled } from '../../../workers/worker-client';
@@ -31,6 +32,8 @@ export class Finding {
   readonly searched = signal(0);
   private readonly chosen = signal<FoundInDocument | undefined>(undefined);
   private isUnderWay = false;
+  /** A place that was come to because of what was found there. */
+  private landed: { readonly pageId: string; readonly y: number } | undefined;
 
   readonly query = computed(() =>
     this.isOpen()
@@ -65,6 +68,19 @@ export class Finding {
   }
 
   open(): void {
+    this.isOpen.set(true);
+  }
+
+  /** Opens with what was looked for elsewhere, at a place where it was found. */
+  landOn(
+    search: Pick<Search, 'typed' | 'keepsCase' | 'wholeWords'>,
+    pageId: string,
+    y: number,
+  ): void {
+    this.landed = { pageId, y };
+    this.typed.set(search.typed);
+    this.keepsCase.set(search.keepsCase);
+    this.wholeWords.set(search.wholeWords);
     this.isOpen.set(true);
   }
 
@@ -113,6 +129,14 @@ export class Finding {
     );
   }
 
+  /** The match at which one has arrived is the one that is shown. */
+  private land(matches: readonly FoundInDocument[], y: number): void {
+    const off = ({ boxes: [box] }: FoundInDocument): number => Math.abs((box?.y0 ?? 0) - y);
+    this.landed = undefined;
+    this.isUnderWay = true;
+    this.chosen.set(matches.reduce((a, b) => (off(b) < off(a) ? b : a)));
+  }
+
   private reset(): void {
     this.pages.set(new Map());
     this.searched.set(0);
@@ -130,11 +154,11 @@ export class Finding {
       const pageIndex = (start + step) % pages.length;
       const matches = await this.source.find(pages[pageIndex], query, signal);
       if (signal.aborted) throw new Cancelled('something else is looked for');
-      if (matches.length > 0)
-        found.set(
-          pageIndex,
-          matches.map((match, at) => ({ ...match, pageIndex, at })),
-        );
+      if (matches.length > 0) {
+        const here = matches.map((match, at) => ({ ...match, pageIndex, at }));
+        found.set(pageIndex, here);
+        if (pages[pageIndex].id === this.landed?.pageId) this.land(here, this.landed.y);
+      }
       read++;
       if (read < pages.length && performance.now() - shown < SHOWS) return;
       shown = performance.now();
