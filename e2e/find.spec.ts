@@ -3,6 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { DeskDriver } from './support/desk';
+import type { Instance } from './support/instance';
 import { expect, test } from './support/fixtures';
 
 /** How often words stand in a PDF, as poppler reads it. */
@@ -15,6 +16,13 @@ function countIn(pdf: Uint8Array, words: RegExp): number {
   });
   const joined = text.replace(/(\p{L})[-\u2010]\n/gu, '$1').replace(/\s+/g, ' ');
   return joined.match(words)?.length ?? 0;
+}
+
+/** How many entries of a document's outline say something. */
+async function entriesWith(instance: Instance, id: string, words: RegExp): Promise<number> {
+  const reply = await fetch(`${instance.url}/api/documents/${id}`);
+  const { landmarks } = (await reply.json()) as { landmarks: { title?: string }[] };
+  return landmarks.filter(({ title }) => title?.match(words)).length;
 }
 
 const field = (desk: DeskDriver) => desk.page.getByLabel('Page, by label or number');
@@ -74,7 +82,7 @@ test('phrases, whole words, case, and what must not be on the page', async ({
   const { page } = desk;
   const counts = async (words: string, pattern: RegExp): Promise<void> => {
     await find(desk, words);
-    const count = countIn(deckPdf, pattern);
+    const count = countIn(deckPdf, pattern) + (await entriesWith(instance, deck, pattern));
     await expect(status(desk)).toHaveText(count === 0 ? 'None' : `– of ${count}`);
   };
   await counts('"the tide"', /the tide/gi);
@@ -88,4 +96,21 @@ test('phrases, whole words, case, and what must not be on the page', async ({
   await page.getByRole('button', { name: 'Same case' }).click();
   await find(desk, 'overview -waves');
   await expect(status(desk)).toHaveText('None');
+});
+
+test('what people named is found with the words of the pages, and says what it is', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  const { page } = desk;
+  await find(desk, 'shoaling');
+  const list = page.getByRole('list', { name: 'Matches' });
+  const entry = list.getByRole('listitem').filter({ hasText: 'Outline' });
+  await expect(entry).toContainText('Shoaling');
+  await field(desk).fill('1');
+  await field(desk).press('Enter');
+  await entry.getByRole('button').click();
+  await expect(page.locator('stylet-page-view[data-page="16"]')).toBeInViewport();
 });

@@ -179,11 +179,15 @@ await shoot('put-in');
 await page.getByRole('button', { name: 'Cancel' }).click();
 await page.waitForTimeout(700);
 await page.keyboard.press('o');
-await page.getByRole('button', { name: 'Further actions' }).click();
-await page.getByRole('menuitem', { name: 'What I have read' }).click();
-await shoot('coverage');
-await page.getByRole('button', { name: 'Close', exact: true }).click();
 await page.waitForTimeout(700);
+
+const address = page.url();
+await page.goto(new URL('/find?typed=grain size', address).href);
+await page.locator('stylet-hit-picture.drawn').nth(5).waitFor();
+await shoot('find-library');
+await page.goto(address);
+await page.locator('canvas.bitmap[width]').first().waitFor();
+await page.waitForTimeout(1500);
 
 // Two panes, dark.
 await page.keyboard.press('d');

@@ -92,7 +92,7 @@ export class Instance {
       const reply = await fetch(`${this.url}/api/indexing`);
       const { documents } = (await reply.json()) as { documents: unknown[] };
       if (documents.length === 0) return;
-      await new Promise((done) => setTimeout(done, 50));
+      await new Promise((done) => setTimeout(done, 200));
     }
   }
 

@@ -8,3 +8,4 @@ export * from './tokens';
 export * from './matches';
 export * from './ranking';
 export * from './near-spelling';
+export * from './named';

@@ -15,18 +15,23 @@ export function packWords({ starts, boxes }: Omit<PageWords, 'text'>): Uint8Arra
   const writer = new VarintWriter();
   writer.byte(VERSION);
   writer.unsigned(starts.length);
+  const edge = (at: number): number => Math.round(boxes[at] * STEPS);
   let [start, line, right, top, bottom] = [0, 0, 0, 0, 0];
-  starts.forEach((place, i) => {
+  for (let i = 0; i < starts.length; i++) {
     const at = BOX * i;
-    const [x0, y0, x1, y1] = [0, 1, 2, 3].map((edge) => Math.round(boxes[at + edge] * STEPS));
-    writer.unsigned(place - start);
+    const left = edge(at);
+    writer.unsigned(starts[i] - start);
     writer.unsigned(boxes[at + 4] - line);
-    writer.signed(x0 - right);
-    writer.signed(x1 - x0);
-    writer.signed(y0 - top);
-    writer.signed(y1 - bottom);
-    [start, line, right, top, bottom] = [place, boxes[at + 4], x1, y0, y1];
-  });
+    writer.signed(left - right);
+    start = starts[i];
+    line = boxes[at + 4];
+    right = edge(at + 2);
+    writer.signed(right - left);
+    writer.signed(edge(at + 1) - top);
+    writer.signed(edge(at + 3) - bottom);
+    top = edge(at + 1);
+    bottom = edge(at + 3);
+  }
   return writer.bytes();
 }
 

@@ -37,4 +37,5 @@ export function pageWords(lines: readonly Line[]): PageWords {
 
 /** Whether what comes goes on with a word that a hyphen, hard or soft, parts at a line's end. */
 const isParted = (before: string, after: string): boolean =>
-  /\p{L}\p{M}*[-\u00ad\u2010]$/u.test(before) && /^\p{L}/u.test(after);
+  // A letter with its marks; to look through all of the text at every line would take long.
+  /\p{L}\p{M}*[-\u00ad\u2010]$/u.test(before.slice(-8)) && /^\p{L}/u.test(after);

@@ -21,7 +21,7 @@ export function tokensOf(folded: string): Token[] {
 const UNSPACED = ['Han', 'Hiragana', 'Katakana', 'Thai', 'Lao', 'Khmer', 'Myanmar']
   .map((script) => `\\p{Script=${script}}`)
   .join('');
-const PIECES = new RegExp(`[${UNSPACED}]|(?:(?![${UNSPACED}])[\\p{L}\\p{N}_])+`, 'gu');
+const PIECES = new RegExp(`[${UNSPACED}]|[[\\p{L}\\p{N}_]--[${UNSPACED}]]+`, 'gv');
 
 /** Whether a piece is a character that stands for itself. */
 export const isAlone = (token: string): boolean => ALONE.test(token);

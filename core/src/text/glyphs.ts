@@ -128,17 +128,24 @@ function showText(state: TextState, shown: (number | ShownGlyph)[], glyphs: Glyp
       continue;
     }
     const width = item.width * unit * size * scale;
-    const corners = [
-      { x, y: bottom },
-      { x: x + width, y: bottom },
-      { x, y: top },
-      { x: x + width, y: top },
-    ].map((p) => transform(m, p));
-    if (item.unicode !== '')
-      glyphs.push({ text: item.unicode, box: boundsOf(corners)!, angle, size: height, bold });
+    if (item.unicode !== '') {
+      const box = mapped(m, x, bottom, x + width, top);
+      glyphs.push({ text: item.unicode, box, angle, size: height, bold });
+    }
     x += width + (state.charSpacing + (item.isSpace ? state.wordSpacing : 0)) * scale;
   }
   state.textMatrix = compose([1, 0, 0, 1, x, 0], state.textMatrix);
+}
+
+/** The box round a rectangle of text space as it is on the page. Most text stands upright, and there is much of it. */
+function mapped(m: Matrix, left: number, bottom: number, right: number, top: number): Box {
+  if (m[1] !== 0 || m[2] !== 0) {
+    const corners = [left, right].flatMap((x) => [bottom, top].map((y) => transform(m, { x, y })));
+    return boundsOf(corners)!;
+  }
+  const [a, b] = [m[0] * left + m[4], m[0] * right + m[4]];
+  const [c, d] = [m[3] * bottom + m[5], m[3] * top + m[5]];
+  return { x0: Math.min(a, b), y0: Math.min(c, d), x1: Math.max(a, b), y1: Math.max(c, d) };
 }
 
 /** Heavy by the font's flags or its name; of TeX's, those with bx in theirs (common practice, no source). */

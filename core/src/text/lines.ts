@@ -35,7 +35,7 @@ interface Framed {
 function linesAt(angle: TextAngle, words: readonly Word[]): Line[] {
   const frame = uprightFrame(angle);
   const framed = words
-    .map((word) => ({ word, box: transformBox(frame, word.box) }))
+    .map((word) => ({ word, box: angle === 0 ? word.box : transformBox(frame, word.box) }))
     .sort((a, b) => middle(a.box) - middle(b.box));
   const rows: Framed[][] = [];
   for (const item of framed) {

@@ -47,7 +47,7 @@ export function wordsOf(glyphs: readonly Glyph[]): Word[] {
       finish();
       continue;
     }
-    const box = transformBox(uprightFrame(glyph.angle), glyph.box);
+    const box = glyph.angle === 0 ? glyph.box : transformBox(uprightFrame(glyph.angle), glyph.box);
     if (current && parts(current.glyph, current.last, glyph, box)) finish();
     if (current) {
       current.text += glyph.text;

@@ -1,11 +1,5 @@
-import {
-  documentState,
-  type Annotation,
-  type DocumentState,
-  type Landmark,
-  type Place,
-} from '@stylet/core/document';
-import type { HitKind } from '@stylet/core/find';
+import { documentState, type DocumentState } from '@stylet/core/document';
+import { namedAmong, type Named } from '@stylet/core/find';
 import { and, eq, inArray, notExists, sql } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database';
 import { documents, entries } from '../db/schema';
@@ -13,13 +7,8 @@ import { readAnnotations, readLandmarks } from '../documents/queries';
 import { lexemesOf } from '../indexing/lexemes';
 import { inParts } from '../sources/parts';
 
-/** Something that people named, or that an annotation says, as it is found. */
-interface Entry {
-  readonly kind: Exclude<HitKind, 'text'>;
-  readonly itemId: string;
-  readonly place: Place | null;
-  readonly text: string;
-}
+/** What is found of a document besides the words of its pages. */
+type Entry = Omit<Named, 'kind'> & { readonly kind: Named['kind'] | 'title' };
 
 /** Writes what can be found of a document that has just come. */
 export async function storeEntries(
@@ -92,38 +81,9 @@ const isSame = (a: Entry | undefined, b: Entry): boolean =>
 
 function entriesIn(documentId: string, state: DocumentState): Map<string, Entry> {
   const annotations = Object.values(state.annotations).flatMap((page) => Object.values(page));
-  const all: (Entry | undefined)[] = [
+  const all: Entry[] = [
     { kind: 'title', itemId: documentId, place: null, text: state.title },
-    ...Object.values(state.landmarks).map(ofLandmark),
-    ...annotations.map(ofAnnotation),
+    ...namedAmong(Object.values(state.landmarks), annotations),
   ];
-  return new Map(
-    all.flatMap((entry) =>
-      entry && entry.text.trim() !== '' ? [[`${entry.kind} ${entry.itemId}`, entry]] : [],
-    ),
-  );
+  return new Map(all.map((entry) => [`${entry.kind} ${entry.itemId}`, entry]));
 }
-
-const ofLandmark = (landmark: Landmark): Entry => ({
-  kind: landmark.kind,
-  itemId: landmark.id,
-  place: landmark.place ?? null,
-  text: landmark.kind === 'keyword' ? landmark.word : landmark.title,
-});
-
-/** Marks on text say what stands under them, which is found on the page. */
-function ofAnnotation(annotation: Annotation): Entry | undefined {
-  const { id: itemId, pageId } = annotation;
-  if (annotation.kind === 'link' && 'address' in annotation.target)
-    return {
-      kind: 'address',
-      itemId,
-      place: placeOf(pageId, annotation.quads[0]),
-      text: annotation.target.address,
-    };
-  if (annotation.kind !== 'foreign') return undefined;
-  const { x0: x, y0: y } = annotation.box;
-  return { kind: 'contents', itemId, place: { pageId, x, y }, text: annotation.contents };
-}
-
-const placeOf = (pageId: string, [x, y]: readonly number[]): Place => ({ pageId, x, y });

@@ -9,6 +9,8 @@ import { claimJob, storeTexts } from '../indexing/store';
 import { blankPdf } from '../testing/pictures';
 import { TestServer, operation } from '../testing/server';
 
+jest.setTimeout(30_000);
+
 let server: TestServer;
 beforeAll(async () => (server = await TestServer.start()), 60_000);
 afterAll(() => server.stop());

@@ -80,4 +80,4 @@ test('fifty questions are answered with the page that was meant, first', async (
     answers.push([typed, documents[0]?.title ?? '', (hit?.page?.index ?? -1) + 1]);
   }
   expect(answers).toEqual(questions);
-});
+}, 60_000);

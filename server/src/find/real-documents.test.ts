@@ -162,4 +162,4 @@ test('words stand where pdftotext -bbox-layout has them, in its order', async ()
   expect(shares.filter(([path, there, inOrder]) => there < 0.95 || inOrder < least(path))).toEqual(
     [],
   );
-});
+}, 60_000);

@@ -17,9 +17,9 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
 import { Router, RouterLink } from '@angular/router';
 import type { FoundDocument, Hit, Search } from '@stylet/core/api';
-import type { HitKind } from '@stylet/core/find';
 import { Store } from '@ngrx/store';
 import { findActions, findFeature, hitKey, isSameSearch } from './find.reducer';
+import { hitKindNames } from './hit-kind-names';
 import { HitPicture } from './hit-picture';
 import { HitPictures } from './hit-pictures';
 import { Indexing } from './indexing';
@@ -27,16 +27,6 @@ import { SavedSearches } from './saved-searches';
 
 /** Typing that goes on is waited for, in ms. */
 const TYPES = 160;
-
-const kindNames: Record<HitKind, string> = {
-  text: '',
-  title: 'Title',
-  outline: 'Outline',
-  bookmark: 'Bookmark',
-  keyword: 'Keyword',
-  contents: 'Annotation',
-  address: 'Link',
-};
 
 /** Finds words in all documents: best documents first, and in each the best places. */
 @Component({
@@ -61,7 +51,7 @@ export class FindPage {
   private readonly field = viewChild.required<ElementRef<HTMLInputElement>>('field');
   private readonly list = viewChild.required<ElementRef<HTMLElement>>('list');
   protected readonly indexing = inject(Indexing);
-  protected readonly kindNames = kindNames;
+  protected readonly kindNames = hitKindNames;
   protected readonly hitKey = hitKey;
   protected readonly result = this.store.selectSignal(findFeature.selectResult);
   protected readonly trouble = this.store.selectSignal(findFeature.selectTrouble);

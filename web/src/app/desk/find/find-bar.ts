@@ -12,6 +12,7 @@ import {
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
 import { MatTooltipModule } from '@angular/material/tooltip';
+import { hitKindNames } from '../../find/hit-kind-names';
 import { ViewState } from '../pages/view-state';
 import { Finding, type FoundInDocument } from './finding';
 
@@ -33,6 +34,7 @@ export class FindBar {
   private readonly field = viewChild.required<ElementRef<HTMLInputElement>>('field');
   private readonly list = viewChild(CdkVirtualScrollViewport);
   protected readonly row = ROW;
+  protected readonly kindNames = hitKindNames;
   protected readonly height = computed(() => Math.min(6, this.finding.matches().length) * ROW);
   /** What has come of it so far. */
   protected readonly words = computed(() => {

@@ -1,11 +1,14 @@
 import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import type { Search } from '@stylet/core/api';
-import { parseQuery, type FindQuery } from '@stylet/core/find';
+import { parseQuery, type FindQuery, type HitKind } from '@stylet/core/find';
 import { pageView, transformBox } from '@stylet/core/geometry';
+import { Store } from '@ngrx/store';
 import { Cancelled } from '../../../workers/worker-client';
 import type { FoundMatch } from '../../../workers/protocol';
+import { documentFeature } from '../document/document.reducer';
 import { PageSource } from '../pages/page-source';
 import { ViewState } from '../pages/view-state';
+import { namedMatches } from './named-matches';
 
 /** Typing that goes on is waited for, in ms. */
 const TYPES = 180;
@@ -14,6 +17,7 @@ const SHOWS = 120;
 
 /** A match in the document: its page, and its place among those of that page. */
 export interface FoundInDocument extends FoundMatch {
+  readonly kind: HitKind;
   readonly pageIndex: number;
   readonly at: number;
 }
@@ -23,6 +27,9 @@ export interface FoundInDocument extends FoundMatch {
 export class Finding {
   private readonly source = inject(PageSource);
   private readonly view = inject(ViewState);
+  private readonly store = inject(Store);
+  private readonly landmarks = this.store.selectSignal(documentFeature.selectLandmarks);
+  private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
   readonly isOpen = signal(false);
   readonly typed = signal('');
   readonly keepsCase = signal(false);
@@ -40,10 +47,20 @@ export class Finding {
       ? parseQuery(this.typed(), { keepsCase: this.keepsCase(), wholeWords: this.wholeWords() })
       : undefined,
   );
-  /** All matches found so far, in the order of the pages. */
-  readonly matches = computed<readonly FoundInDocument[]>(() =>
-    [...this.pages().entries()].sort(([a], [b]) => a - b).flatMap(([, found]) => found),
-  );
+  /** What is found besides the words of the pages: the document has all of it at hand. */
+  private readonly named = computed<ReadonlyMap<number, readonly FoundInDocument[]>>(() => {
+    const query = this.query();
+    if (!query) return new Map();
+    const annotations = Object.values(this.annotations()).flatMap((page) => Object.values(page));
+    return namedMatches(query, this.view.pages(), Object.values(this.landmarks()), annotations);
+  });
+  /** All matches found so far, in the order of the pages; what is named on a page after its words. */
+  readonly matches = computed<readonly FoundInDocument[]>(() => {
+    const [words, named] = [this.pages(), this.named()];
+    return [...new Set([...words.keys(), ...named.keys()])]
+      .sort((a, b) => a - b)
+      .flatMap((page) => [...(words.get(page) ?? []), ...(named.get(page) ?? [])]);
+  });
   /** The match that is shown, by its place among all; -1 for none. */
   readonly current = computed(() => {
     const chosen = this.chosen();
@@ -122,6 +139,10 @@ export class Finding {
     const page = this.view.pages()[match.pageIndex];
     const view = pageView(page.width, page.height, page.rotation, 1);
     const shown = match.boxes.map((box) => transformBox(view, box));
+    if (shown.length === 0) {
+      this.view.reveal(match.pageIndex, 0, 0);
+      return;
+    }
     this.view.reveal(
       match.pageIndex,
       Math.min(...shown.map(({ y0 }) => y0)),
@@ -155,7 +176,12 @@ export class Finding {
       const matches = await this.source.find(pages[pageIndex], query, signal);
       if (signal.aborted) throw new Cancelled('something else is looked for');
       if (matches.length > 0) {
-        const here = matches.map((match, at) => ({ ...match, pageIndex, at }));
+        const here = matches.map((match, at) => ({
+          ...match,
+          kind: 'text' as const,
+          pageIndex,
+          at,
+        }));
         found.set(pageIndex, here);
         if (pages[pageIndex].id === this.landed?.pageId) this.land(here, this.landed.y);
       }
