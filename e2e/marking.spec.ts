@@ -108,6 +108,32 @@ test('a finger that rests on a word selects it and goes on from there', async ({
   expect(await marks(instance.annotations(deck))).toEqual(['highlight #b9ddf7 wavelength, the']);
 });
 
+test('a finger that rests on picks the line, then the paragraph', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await reading(desk, instance.url, deck);
+  const session = await desk.page.context().newCDPSession(desk.page);
+  const at = await desk.spot(16, 100, LINE, SLIDE);
+  const areas = desk.page.locator('stylet-selection-layer .shade polygon');
+  await session.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [at] });
+  await expect(areas).toHaveCount(1);
+  const width = async (): Promise<number> => (await areas.first().boundingBox())!.width;
+  const word = await width();
+  await expect.poll(width).toBeGreaterThan(2 * word);
+  await expect.poll(() => areas.count()).toBeGreaterThan(1);
+  // A finger is never quite still.
+  const near = { x: at.x + 2, y: at.y + 1 };
+  await session.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: [near] });
+  await session.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+  await desk.page.getByLabel('Highlight in sky').click();
+  await desk.saved();
+  const [mark] = await marks(instance.annotations(deck));
+  expect(mark).toContain('wavelength, the wave feels the bed');
+  expect(mark.split(' ').length).toBeGreaterThan(12);
+});
+
 test('with the highlighter, too, what overlaps becomes one', async ({ desk, deck, instance }) => {
   await desk.open(instance.url, deck);
   await desk.goTo('16');

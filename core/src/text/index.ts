@@ -9,3 +9,5 @@ export * from './page-text';
 export * from './marks';
 export * from './pitch';
 export * from './headings';
+export * from './paragraphs';
+export * from './copied';

@@ -9,6 +9,8 @@ import {
   type Point,
 } from '../geometry/index';
 import type { Line } from './lines';
+import { copiedText } from './copied';
+import { paragraphAround } from './paragraphs';
 import { joinLines, lineAt, nearestLine, distanceToBox, type TextRange } from './range';
 import { uprightFrame, type Word } from './words';
 
@@ -60,6 +62,29 @@ export class PageText {
 
   /** Words as a mark on text needs them; given in order. */
   rangeOf(words: readonly number[]): TextRange {
+    const quads: Quad[] = [];
+    const texts: string[] = [];
+    for (const [line, run] of this.runsOf(words)) {
+      quads.push(quadOf(line, run.map(({ word }) => word.box).reduce(unite)));
+      texts.push(textOf(run));
+    }
+    return { quads, contents: joinLines(texts) };
+  }
+
+  /** Words as they are copied; given in order. See `copiedText`. */
+  copied(words: readonly number[]): string {
+    return copiedText([...this.runsOf(words)].map(([line, run]) => ({ line, text: textOf(run) })));
+  }
+
+  /** The first and the last word of the line, or of the paragraph, that a word belongs to. */
+  around(word: number, what: 'line' | 'paragraph'): [number, number] {
+    const at = this.lines.indexOf(this.words[word].line);
+    const [first, last] = what === 'line' ? [at, at] : paragraphAround(this.lines, at);
+    const end = this.lines[last];
+    return [this.starts.get(this.lines[first])!, this.starts.get(end)! + end.words.length - 1];
+  }
+
+  private runsOf(words: readonly number[]): Map<Line, PlacedWord[]> {
     const runs = new Map<Line, PlacedWord[]>();
     for (const i of words) {
       const placed = this.words[i];
@@ -67,13 +92,7 @@ export class PageText {
       if (run) run.push(placed);
       else runs.set(placed.line, [placed]);
     }
-    const quads: Quad[] = [];
-    const texts: string[] = [];
-    for (const [line, run] of runs) {
-      quads.push(quadOf(line, run.map(({ word }) => word.box).reduce(unite)));
-      texts.push(run.map(({ word }) => word.text).join(' '));
-    }
-    return { quads, contents: joinLines(texts) };
+    return runs;
   }
 
   private nearestIn(line: Line, p: Point): number {
@@ -88,6 +107,8 @@ export class PageText {
     return this.starts.get(line)! + found;
   }
 }
+
+const textOf = (run: readonly PlacedWord[]): string => run.map(({ word }) => word.text).join(' ');
 
 const texts = new WeakMap<readonly Line[], PageText>();
 

@@ -21,6 +21,8 @@ export interface Connection {
 }
 
 const SEARCHES_AT_ONCE = 4;
+/** What has to be scanned after all looks so dear then that PostgreSQL would compile each query first. */
+const FINDING = '-c enable_seqscan=off -c jit=off';
 
 /** A pool of connections. Connections the server drops are replaced when next needed. */
 export function connect(url: string, log: (message: string) => void, most = 10): Connection {
@@ -34,7 +36,7 @@ export function connect(url: string, log: (message: string) => void, most = 10):
     pool.on('error', (error) => log(`a database connection was lost: ${error.message}`));
     return pool;
   };
-  const [main, finding] = [poolOf(most), poolOf(SEARCHES_AT_ONCE, '-c enable_seqscan=off')];
+  const [main, finding] = [poolOf(most), poolOf(SEARCHES_AT_ONCE, FINDING)];
   return {
     database: drizzle(main, { schema }),
     finding: drizzle(finding, { schema }),

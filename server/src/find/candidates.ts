@@ -8,9 +8,8 @@ import { documents, entries, pages, sourceTexts } from '../db/schema';
 export const MOST_READ = 400;
 /** And so many where the index cannot tell all, as with capitals: they are looked at to be counted. */
 export const MOST_CHECKED = 3000;
-/** When there are more: so many pages of each of so many documents. */
+/** When there are more: so many pages of each document. */
 const OF_EACH = 12;
-const DOCUMENTS = 12;
 const MOST_ENTRIES = 400;
 
 /** A page of a document on which the words of a search stand. */
@@ -72,7 +71,7 @@ export async function firstPages(
   areMost: boolean,
 ): Promise<CandidatePage[]> {
   const most = documentIds.length === 1 ? MOST_READ : OF_EACH;
-  const wanted = sql`${sql.param(documentIds.slice(0, DOCUMENTS))}::uuid[]`;
+  const wanted = sql`${sql.param([...documentIds])}::uuid[]`;
   const { rows } = await queries.execute<Record<string, unknown>>(
     areMost
       ? sql`

@@ -87,6 +87,25 @@ test('parts of words, whole words, case, phrases, and what must not be there', a
   expect(await pages('shore -"in fore"')).toEqual(['1', '3']);
 });
 
+test('where more pages match than are looked at, documents still come one after the other, each once', async () => {
+  for (let i = 0; i < 14; i++)
+    await documentSaying(
+      `Log ${i}`,
+      Array.from({ length: 31 }, () => `zostera in the log`),
+    );
+  const titles: string[] = [];
+  for (const from of ['0', '12']) {
+    const { documents, documentCount, pageCount } = await find('zostera', { from });
+    expect([documentCount, pageCount]).toEqual([14, 434]);
+    expect(documents.every(({ pages, hits: list }) => pages === 31 && list.length === 3)).toBe(
+      true,
+    );
+    titles.push(...documents.map(({ title }) => title));
+  }
+  expect(new Set(titles).size).toBe(14);
+  expect(titles).toHaveLength(14);
+});
+
 test('text without spaces between its words', async () => {
   await documentSaying('潮汐', ['第一章 潮汐と砂浜の観測', '砂の粒']);
   expect(await hits('砂浜')).toEqual([['潮汐', 'text', '1', '砂浜']]);

@@ -30,7 +30,7 @@ import { libraryQuery, type LibraryQuery } from './library-query';
 import { neighbours } from './term-query';
 
 /** Documents told at a time, and hits in each; of one document that is asked for alone, more. */
-const DOCUMENTS = 10;
+const DOCUMENTS = 12;
 const HITS = 3;
 const HITS_OF_ONE = 200;
 /** Terms in a stretch of so many characters are shown as one match. */
@@ -69,28 +69,28 @@ export async function findInLibrary(
   ]);
   const total = sum(counts.values());
   const isMany = total > (library.isChecked ? MOST_CHECKED : MOST_READ);
-  const pages = isMany
-    ? await firstPages(queries, tsquery, likeliest(counts, named), total > library.pages / 4)
-    : await allPages(queries, tsquery, document);
   const weights = weightsOf(library);
+  const rankedNamed = named.flatMap((entry) => rankedEntry(entry, library.query, weights));
+  const some = isMany ? likeliest(counts, rankedNamed).slice(from, from + DOCUMENTS) : undefined;
+  const pages = some
+    ? await firstPages(queries, tsquery, some, total > library.pages / 4)
+    : await allPages(queries, tsquery, document);
   const ranked = [
     ...pages.flatMap((page) => rankedPage(page, library.query, weights)),
-    ...named.flatMap((entry) => rankedEntry(entry, library.query, weights)),
+    ...rankedNamed.filter(({ documentId }) => !some || some.includes(documentId)),
   ];
   if (!isMany && library.isChecked) recount(counts, ranked);
   const inOrder = byDocument(ranked);
-  const shown = inOrder.slice(from, from + DOCUMENTS);
-  const hits = await tellHits(
-    queries,
-    library.query,
-    shown,
-    document === undefined ? HITS : HITS_OF_ONE,
-  );
-  const titles = await titlesOf(
-    queries,
-    shown.map(({ id }) => id),
-  );
-  const found = new Set([...counts.keys(), ...inOrder.map(({ id }) => id)]);
+  const shown = isMany ? inOrder : inOrder.slice(from, from + DOCUMENTS);
+  const ids = shown.map(({ id }) => id);
+  const [hits, titles] = await Promise.all([
+    tellHits(queries, library.query, shown, document === undefined ? HITS : HITS_OF_ONE),
+    titlesOf(queries, ids),
+  ]);
+  const found = new Set([
+    ...counts.keys(),
+    ...[...ranked, ...rankedNamed].map(({ documentId }) => documentId),
+  ]);
   return {
     documents: shown.map(({ id }) => ({
       id,
@@ -123,14 +123,13 @@ async function neighboursOf(
   return found.flat();
 }
 
-/** Documents something in which is named so, then those with most pages. */
-function likeliest(
-  counts: ReadonlyMap<string, number>,
-  named: readonly CandidateEntry[],
-): string[] {
+/**
+ * The order of documents where there are too many pages to rank them all: first those in which something is named
+ * so, then those with most pages.
+ */
+function likeliest(counts: ReadonlyMap<string, number>, named: readonly Ranked[]): string[] {
   const most = [...counts].sort(([, a], [, b]) => b - a).map(([id]) => id);
-  const first = named.map(({ documentId }) => documentId).filter((id) => counts.has(id));
-  return [...new Set([...first, ...most])];
+  return [...new Set([...named.map(({ documentId }) => documentId), ...most])];
 }
 
 function rankedPage(page: CandidatePage, query: FindQuery, weights: readonly number[]): Ranked[] {

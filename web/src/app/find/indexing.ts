@@ -14,9 +14,14 @@ export class Indexing {
   private asking: Subscription | undefined;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
-  /** By document, the share of its pages that has been read, for those that are not all read. */
+  /** By document, the share of its pages that has been read, for those that are being read. */
   readonly shares = computed(
-    () => new Map(this.state().map(({ id, done, pages }) => [id, done / pages])),
+    () =>
+      new Map(
+        this.state()
+          .filter(({ trouble }) => trouble === null)
+          .map(({ id, done, pages }) => [id, done / pages]),
+      ),
   );
   /** What is missing, in words; none when all has been read. */
   readonly unread = computed(() => wordsFor(this.state()));

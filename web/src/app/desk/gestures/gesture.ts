@@ -8,6 +8,8 @@ export interface Gesture {
    * shown until the next ones come and count for nothing else.
    */
   move(samples: readonly Sample[], ahead: readonly Sample[]): void;
+  /** The pointer rests where it is for a while more. */
+  rested?(): void;
   /** The pointer was lifted: what this changes in the document, as one step. */
   end(): Effect[];
   /** The gesture came to nothing; what it showed is taken back. */

@@ -4,6 +4,8 @@ import type { Sample } from '@stylet/core/ink';
 
 /** How long a finger rests before it means the text under it, in ms, and how far it may stray. */
 const RESTS = 450;
+/** How long it rests on before it means more than that. */
+const RESTS_ON = 800;
 const STRAYS = 10;
 
 export interface LongPressTarget {
@@ -55,16 +57,21 @@ export class LongPress {
     this.element.setPointerCapture(pointerId);
     this.down = event;
     this.gesture.move([this.target.sampleOf(event)], []);
+    this.restOn();
+  }
+
+  private restOn(): void {
+    this.timer = setTimeout(() => {
+      this.gesture?.rested?.();
+      this.restOn();
+    }, RESTS_ON);
   }
 
   private readonly moved = (event: PointerEvent): void => {
     if (event.pointerId !== this.down?.pointerId) return;
-    if (this.gesture) {
-      this.gesture.move([this.target.sampleOf(event)], []);
-      return;
-    }
     const way = Math.hypot(event.clientX - this.down.clientX, event.clientY - this.down.clientY);
     if (way > STRAYS) clearTimeout(this.timer);
+    this.gesture?.move([this.target.sampleOf(event)], []);
   };
 
   private readonly lifted = (event: PointerEvent): void => {

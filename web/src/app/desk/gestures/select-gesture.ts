@@ -9,9 +9,14 @@ import type { Gesture } from './gesture';
 /** Way in points before a press on text is a selection and not a tap. */
 const SLOP = 3;
 
-/** Selects text from press to lift. A tap selects nothing. */
+/** Way in points before a finger that rests on what it has picked goes on from there. */
+const STAYS = 8;
+
+/** Selects text from press to lift. A tap selects nothing; one that rests on picks the line, then the paragraph. */
 export class SelectGesture implements Gesture {
   private first: Point | undefined;
+  /** What was picked by resting, and where. */
+  private picked: 'line' | 'paragraph' | undefined;
   /** Whether words were selected. */
   selects = false;
 
@@ -28,8 +33,14 @@ export class SelectGesture implements Gesture {
       this.first ??= at;
       const way = Math.hypot(at.x - this.first.x, at.y - this.first.y);
       if (!this.selects && (this.atOnce || way > SLOP)) this.begin(this.first);
-      if (this.selects) this.selection.extend(at);
+      if (this.selects && !(this.picked && way < STAYS)) this.selection.extend(at);
     }
+  }
+
+  rested(): void {
+    if (!this.selects) return;
+    this.picked = this.picked ? 'paragraph' : 'line';
+    this.selection.grow(this.picked);
   }
 
   end(): Effect[] {

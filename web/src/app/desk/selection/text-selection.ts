@@ -64,6 +64,15 @@ export class TextSelection {
     });
   }
 
+  /** Takes in the line, or the paragraph, of the word it began at. */
+  grow(to: 'line' | 'paragraph'): void {
+    this.selected.update((selected) => {
+      if (!selected) return selected;
+      const [anchor, focus] = selected.text.around(selected.anchor, to);
+      return { ...selected, anchor, focus };
+    });
+  }
+
   /** Moves the loose end by so many words, as far as there are any. */
   step(words: number): void {
     this.selected.update((selected) => {
@@ -162,10 +171,11 @@ export class TextSelection {
 
   /** Puts the selected words on the clipboard, and says so. */
   async copy(): Promise<void> {
-    const words = this.range()?.contents;
-    if (words === undefined) return;
+    const selected = this.selected();
+    if (!selected) return;
+    const words = between(selected.anchor, selected.focus);
     try {
-      await navigator.clipboard.writeText(words);
+      await navigator.clipboard.writeText(selected.text.copied(words));
       this.snackBar.open('Copied.', undefined, { duration: 2000 });
     } catch (error) {
       console.warn(error);
