@@ -89,13 +89,19 @@ function placesOf(text: string, term: string, wholeWords: boolean): TermPlace[] 
 
 /** Where a word with a hyphen stands whose hyphen was taken for that of a line's end. */
 function partedPlaces(page: FoldedPage, term: string, wholeWords: boolean): TermPlace[] {
-  return [...term.matchAll(/(?<=\p{L})[-\u2010](?=\p{L})/gu)].flatMap(({ index }) => {
-    const form = term.slice(0, index) + term.slice(index + 1);
-    return placesOf(page.text, form, wholeWords).filter(
-      ({ start }) => page.source.charAt(page.from[start + index] - 1) === SOFT_HYPHEN,
-    );
-  });
+  return withoutHyphens(term).flatMap(({ form, at }) =>
+    placesOf(page.text, form, wholeWords).filter(
+      ({ start }) => page.source.charAt(page.from[start + at] - 1) === SOFT_HYPHEN,
+    ),
+  );
 }
+
+/** A term without one of the hyphens within its words, for each of them, and where that was. */
+export const withoutHyphens = (term: string): { readonly form: string; readonly at: number }[] =>
+  [...term.matchAll(/(?<=\p{L})[-\u2010](?=\p{L})/gu)].map(({ index: at }) => ({
+    form: term.slice(0, at) + term.slice(at + 1),
+    at,
+  }));
 
 /**
  * Whether no word goes on across a place: letters, digits and what joins them (UAX #29, WB5 to WB13; text that is

@@ -1,4 +1,4 @@
-import { fold } from './fold';
+import { foldedText } from './fold';
 
 /** How words are compared. */
 export interface FindOptions {
@@ -26,7 +26,7 @@ export function parseQuery(typed: string, options: FindOptions): FindQuery | und
   for (const [, minus, phrase, word] of typed.matchAll(
     /(?:^|(?<=\s))(-?)(?:["“”„«]([^"“”«»]*)["“”»]?|(\S+))/gu,
   )) {
-    const text = fold((phrase ?? word).trim().replace(/\s+/g, ' '), options.keepsCase).text;
+    const text = foldedText((phrase ?? word).trim().replace(/\s+/g, ' '), options.keepsCase);
     if (text !== '') (minus === '-' ? without : terms).push(text);
   }
   return terms.length > 0 ? { terms, without, options } : undefined;

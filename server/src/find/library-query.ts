@@ -1,4 +1,4 @@
-import { fold, parseQuery, type FindQuery } from '@stylet/core/find';
+import { foldedText, parseQuery, type FindQuery } from '@stylet/core/find';
 import type { Search } from '@stylet/core/api';
 import { Problem } from '@stylet/core/problems';
 import { sql } from 'drizzle-orm';
@@ -27,7 +27,7 @@ export async function libraryQuery(
   const parsed = parseQuery(typed, { keepsCase, wholeWords });
   if (!parsed) throw new Problem('find-without-words', `“${typed}” has no words.`);
   const look = (term: string, withNear: boolean): Promise<TermQuery> =>
-    termQuery(queries, fold(term).text, parsed.options, withNear);
+    termQuery(queries, foldedText(term), parsed.options, withNear);
   const [terms, without, counted, pages] = await Promise.all([
     Promise.all(parsed.terms.map((term) => look(term, near))),
     Promise.all(parsed.without.map((term) => look(term, false))),

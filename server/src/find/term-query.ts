@@ -1,4 +1,11 @@
-import { editDistance, isAlone, piecesOf, slipsIn, type FindOptions } from '@stylet/core/find';
+import {
+  editDistance,
+  isAlone,
+  piecesOf,
+  slipsIn,
+  withoutHyphens,
+  type FindOptions,
+} from '@stylet/core/find';
 import { desc, inArray, like, sql, type SQL } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { terms } from '../db/schema';
@@ -42,9 +49,7 @@ export async function termQuery(
 
 /** The pieces of a word with hyphens without one of them, as it stands where a line ended at that. */
 const joinedForms = (term: string): (readonly string[])[] =>
-  [...term.matchAll(/(?<=\p{L})[-\u2010](?=\p{L})/gu)].map(
-    ({ index }) => piecesOf(term.slice(0, index) + term.slice(index + 1)).pieces,
-  );
+  withoutHyphens(term).map(({ form }) => piecesOf(form).pieces);
 
 /** Pieces one after the other. */
 async function phrase(

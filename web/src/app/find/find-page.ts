@@ -9,14 +9,13 @@ import {
   effect,
   inject,
   input,
-  signal,
   untracked,
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
 import { Router, RouterLink } from '@angular/router';
-import type { FoundDocument, Hit, Search } from '@stylet/core/api';
+import type { FindResult, FoundDocument, Hit, Search } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { findActions, findFeature, hitKey, isSameSearch } from './find.reducer';
 import { hitKindNames } from './hit-kind-names';
@@ -61,7 +60,7 @@ export class FindPage {
   private readonly whole = this.store.selectSignal(findFeature.selectWhole);
   private readonly asked = this.store.selectSignal(findFeature.selectSearch);
   private readonly scrolled = this.store.selectSignal(findFeature.selectScrolled);
-  private readonly typing = signal<ReturnType<typeof setTimeout> | undefined>(undefined);
+  private typing: ReturnType<typeof setTimeout> | undefined;
 
   protected readonly search = computed<Search>(() => ({
     typed: this.typed(),
@@ -90,13 +89,13 @@ export class FindPage {
       if (hit) hit.focus({ preventScroll: true });
       else this.field().nativeElement.focus();
     });
-    inject(DestroyRef).onDestroy(() => clearTimeout(this.typing()));
+    inject(DestroyRef).onDestroy(() => clearTimeout(this.typing));
   }
 
   /** Types on: the search goes into the address, and does not fill the history with every letter. */
   protected type(typed: string): void {
-    clearTimeout(this.typing());
-    this.typing.set(setTimeout(() => this.look({ ...this.search(), typed }), TYPES));
+    clearTimeout(this.typing);
+    this.typing = setTimeout(() => this.look({ ...this.search(), typed }), TYPES);
   }
 
   protected turn(option: 'keepsCase' | 'wholeWords' | 'near'): void {
@@ -111,6 +110,11 @@ export class FindPage {
     const flags = { keepsCase, wholeWords, near };
     const on = Object.fromEntries(Object.entries(flags).filter(([, value]) => value));
     void this.router.navigate(['/find'], { queryParams: { typed, ...on }, replaceUrl: true });
+  }
+
+  /** Looks for what may have been meant instead. */
+  protected lookNear({ typed, word }: FindResult['neighbours'][number]): void {
+    this.look({ ...this.search(), typed: this.typed().replace(typed, word) });
   }
 
   protected more(): void {
