@@ -7,6 +7,8 @@ const WIDTH = 874;
 
 /** From the click on a cover to the first page, sharp, on the desk. */
 async function openOnDesk(page: Page, url: string): Promise<number> {
+  // Tabs at the back are drawn once a second.
+  await page.bringToFront();
   await page.goto(url);
   await page.locator('stylet-document-card a').first().waitFor();
   // Nobody picks a cover in less than a second.
@@ -30,6 +32,7 @@ async function openOnDesk(page: Page, url: string): Promise<number> {
 
 /** The same with nothing around it, on a page as fresh as the desk's. */
 async function openBare(page: Page, url: string, script: string, file: string): Promise<number> {
+  await page.bringToFront();
   await page.goto(`${url}/bare`);
   await page.addScriptTag({ content: script });
   await page.waitForTimeout(1000);

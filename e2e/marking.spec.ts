@@ -4,12 +4,8 @@ import type { DeskDriver, Spot } from './support/desk';
 /** Slide 16 has, as its second line of text, “wavelength, the wave feels the bed”. */
 const LINE = 161;
 
-async function reading(desk: DeskDriver, url: string, id: string): Promise<void> {
-  await desk.open(url, id);
-  await desk.goTo('16');
-  await desk.page.getByRole('radio', { name: 'Read' }).click();
-  await desk.page.waitForTimeout(1200);
-}
+const reading = (desk: DeskDriver, url: string, id: string): Promise<void> =>
+  desk.read(url, id, '16');
 
 async function drag(desk: DeskDriver, from: Spot, to: Spot): Promise<void> {
   await desk.page.mouse.move(from.x, from.y);

@@ -1,4 +1,4 @@
-# Real PDFs for tests and benchmarks, out of small documentation packages of Debian.
+# Real PDFs for tests and benchmarks, and what they are compared with, out of small packages of Debian.
 
 # Unpacks packages below .data/documents and leaves the PDFs, unzipped, in a folder of each name.
 fetch_documents() { # PACKAGE …
@@ -15,6 +15,21 @@ fetch_documents() { # PACKAGE …
     find "$work/unpacked" -type f -name '*.pdf' -exec cp {} "$folder/$package/" \;
     rm -rf "$work"
     touch "$folder/$package/.complete"
+  done
+}
+
+# Unpacks packages whole, as references for tests, in a folder of each name below .data/references.
+fetch_references() { # PACKAGE …
+  local package work folder="$ROOT/.data/references"
+  mkdir -p "$folder"
+  for package in "$@"; do
+    [ -d "$folder/$package" ] && continue
+    echo "Fetching $package"
+    work="$(mktemp -d "$folder/fetch.XXXXXX")"
+    download_package "$package" "$work"
+    dpkg -x "$work"/*.deb "$work/unpacked"
+    mv "$work/unpacked" "$folder/$package"
+    rm -rf "$work"
   done
 }
 

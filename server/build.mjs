@@ -10,6 +10,7 @@ await build({
     main: at('src/main.ts'),
     tasks: at('src/pdf/tasks.ts'),
     texts: at('src/indexing/texts.ts'),
+    speak: at('src/speech/speak.ts'),
   },
   outdir: at('dist'),
   bundle: true,

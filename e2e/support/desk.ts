@@ -35,6 +35,14 @@ export class DeskDriver {
     await this.page.waitForTimeout(600);
   }
 
+  /** Opens a document in Read at a page, whose text is there. */
+  async read(url: string, id: string, label: string): Promise<void> {
+    await this.open(url, id);
+    await this.goTo(label);
+    await this.page.getByRole('radio', { name: 'Read' }).click();
+    await this.page.waitForTimeout(1200);
+  }
+
   async goTo(label: string): Promise<void> {
     const field = this.page.getByLabel('Page, by label or number');
     await field.fill(label);

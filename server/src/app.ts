@@ -8,6 +8,7 @@ import {
   validatorCompiler,
 } from 'fastify-type-provider-zod';
 import { companionRoutes } from './companions/routes';
+import { dictionaryRoutes } from './dictionary/routes';
 import { documentRoutes } from './documents/routes';
 import { exportRoutes } from './export/routes';
 import { findRoutes } from './find/routes';
@@ -18,6 +19,7 @@ import { pictureRoutes } from './pictures/routes';
 import { answerWithProblems } from './problem-replies';
 import { readingRoutes } from './reading/routes';
 import type { Services } from './services';
+import { speechRoutes } from './speech/routes';
 import { sourceRoutes } from './sources/routes';
 
 /** A thousand long strokes in one batch. */
@@ -32,6 +34,7 @@ export async function buildApp(
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   answerWithProblems(app);
+  services.viewers.watch(app);
   await app.register(multipart, {
     limits: { fileSize: services.config.maxFileBytes, files: 1 },
     throwFileSizeLimit: false,
@@ -50,6 +53,8 @@ export async function buildApp(
   await app.register(readingRoutes(services));
   await app.register(keywordRoutes(services));
   await app.register(findRoutes(services));
+  await app.register(dictionaryRoutes(services));
+  await app.register(speechRoutes(services));
   app.get('/api/openapi.json', { schema: { hide: true } }, () => app.swagger());
   if (services.config.webFolder) await serveClient(app, services.config.webFolder);
   return app;

@@ -19,6 +19,7 @@ async function stop(): Promise<void> {
   await app.close();
   await services.indexer.stop();
   await services.pool.close();
+  await services.speaker.close();
   await connection.close();
 }
 process.on('SIGINT', () => void stop());

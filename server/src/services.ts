@@ -4,8 +4,10 @@ import type { Connection, Database } from './db/database';
 import { Covers } from './documents/cover';
 import { Exporter } from './export/exporter';
 import { Indexer } from './indexing/indexer';
+import { Viewers } from './indexing/viewers';
 import { PdfPool } from './pdf/pool';
 import { Spool } from './sources/spool';
+import { Speaker } from './speech/speaker';
 
 /** What the routes work with. */
 export interface Services {
@@ -16,7 +18,9 @@ export interface Services {
   readonly spool: Spool;
   readonly exporter: Exporter;
   readonly covers: Covers;
+  readonly viewers: Viewers;
   readonly indexer: Indexer;
+  readonly speaker: Speaker;
 }
 
 /** Puts the services together. `modules` is the folder of the built modules that threads run. */
@@ -30,8 +34,10 @@ export async function makeServices(
   await spool.prepare();
   const exporter = new Exporter(database, pool, spool);
   const covers = new Covers(exporter, spool);
-  const indexer = new Indexer(join(modules, 'texts.js'), database, spool, (message) =>
+  const viewers = new Viewers();
+  const indexer = new Indexer(join(modules, 'texts.js'), database, spool, viewers, (message) =>
     console.error(message),
   );
-  return { config, database, finding, pool, spool, exporter, covers, indexer };
+  const speaker = new Speaker(join(modules, 'speak.js'));
+  return { config, database, finding, pool, spool, exporter, covers, viewers, indexer, speaker };
 }

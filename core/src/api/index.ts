@@ -136,3 +136,5 @@ export * from './kit';
 export * from './find';
 export * from './keywords';
 export * from './reading';
+export * from './dictionary';
+export * from './speech';

@@ -38,6 +38,32 @@ export const problems = {
     title: 'There is nothing to look for',
     advice: 'Type a word with at least one letter or digit.',
   },
+  'lookup-without-word': {
+    status: 400,
+    title: 'There is no word to look up',
+    advice: 'Select a word with at least one letter or digit.',
+  },
+  'dictionary-unreadable': {
+    status: 422,
+    title: 'This is no dictionary that can be read',
+    advice:
+      'Add a text file with a word, a tab and its meaning on each line, or the .index and the .dict file of one dictionary.',
+  },
+  'dictionary-too-large': {
+    status: 413,
+    title: 'The dictionary is too large',
+    advice: 'Divide it, and add the parts one by one.',
+  },
+  'dictionary-not-found': {
+    status: 404,
+    title: 'This dictionary does not exist',
+    advice: 'Load the list of dictionaries again.',
+  },
+  'voice-not-found': {
+    status: 404,
+    title: 'This voice does not exist',
+    advice: 'Choose another voice.',
+  },
   'search-not-found': {
     status: 404,
     title: 'This saved search does not exist',

@@ -42,11 +42,14 @@ export function distanceToBox(box: Box, p: Point): number {
   return Math.hypot(dx, dy);
 }
 
-/** Lines of text as one; a hyphen at a line's end before a small letter is taken out. */
+/** Whether text that ends a line and what begins the next are parts of one word: a hyphen before a small letter. */
+export const isDivided = (before: string, after: string): boolean =>
+  /\p{L}[-\u00ad\u2010]$/u.test(before) && /^\p{Ll}/u.test(after);
+
+/** Lines of text as one; the hyphen of a word that is divided between two is taken out. */
 export function joinLines(texts: readonly string[]): string {
   return texts.reduce((whole, text) => {
-    if (/\p{L}[-\u00ad\u2010]$/u.test(whole) && /^\p{Ll}/u.test(text))
-      return whole.slice(0, -1) + text;
+    if (isDivided(whole, text)) return whole.slice(0, -1) + text;
     return whole === '' ? text : `${whole} ${text}`;
   }, '');
 }

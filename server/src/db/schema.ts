@@ -152,6 +152,32 @@ export const savedSearches = pgTable('saved_searches', {
   created: instant('created').notNull().defaultNow(),
 });
 
+/** Dictionaries that were added, for all who look words up here. */
+export const dictionaries = pgTable('dictionaries', {
+  id: uuid('id').primaryKey(),
+  title: text('title').notNull(),
+  created: instant('created').notNull().defaultNow(),
+});
+
+export const dictionaryEntries = pgTable(
+  'dictionary_entries',
+  {
+    dictionaryId: uuid('dictionary_id')
+      .notNull()
+      .references(() => dictionaries.id, { onDelete: 'cascade' }),
+    /** In the order of the file. */
+    position: integer('position').notNull(),
+    /** The headword as it is looked up. */
+    word: text('word').notNull(),
+    headword: text('headword').notNull(),
+    text: text('text').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.dictionaryId, t.position] }),
+    index('dictionary_entries_word').on(t.word),
+  ],
+);
+
 export const documents = pgTable('documents', {
   id: uuid('id').primaryKey(),
   title: text('title').notNull(),

@@ -26,6 +26,7 @@ export const documentRoutes =
     app.post(
       '/api/documents',
       {
+        config: { isUnwatched: true },
         schema: {
           summary: 'Bring in a PDF, sent as the multipart field “file”',
           consumes: ['multipart/form-data'],

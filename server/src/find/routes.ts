@@ -35,6 +35,7 @@ export const findRoutes =
     app.get(
       '/api/indexing',
       {
+        config: { isUnwatched: true },
         schema: {
           summary: 'Documents whose text has not all been read for finding',
           response: { 200: indexingSchema },

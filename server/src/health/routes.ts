@@ -9,7 +9,10 @@ export const healthRoutes =
   async (app) => {
     app.get(
       '/api/health',
-      { schema: { summary: 'Health', response: { 200: healthSchema } } },
+      {
+        config: { isUnwatched: true },
+        schema: { summary: 'Health', response: { 200: healthSchema } },
+      },
       async (request) => {
         try {
           await database.execute(sql`select 1`);

@@ -4,11 +4,19 @@ import { fillEntries } from '../find/entries';
 import type { Spool } from '../sources/spool';
 import { claimJob, giveUp, release, storeTexts, type Job } from './store';
 import type { ReadTexts, TextsTask } from './texts';
+import type { Viewers } from './viewers';
 
 /** Pages read and stored at a time: as much as is read again after a crash. */
 const BATCH = 64;
+/** As many while people are looking at something, and how many times as long as reading them takes it then rests. */
+const [SMALL_BATCH, RESTS] = [16, 3];
 /** How often it is looked whether another server has left something, in ms. */
 const LOOKS = 15_000;
+
+interface Batch extends TextsTask {
+  readonly begun: number;
+  readonly reading: Promise<ReadTexts>;
+}
 
 /**
  * Reads the text of files in the background, in worker threads, one file after the other. What is done is known by
@@ -26,6 +34,7 @@ export class Indexer {
     filename: string,
     private readonly database: Database,
     private readonly spool: Spool,
+    private readonly viewers: Viewers,
     private readonly log: (message: string) => void,
   ) {
     this.threads = new Piscina({ filename, minThreads: 0, maxThreads: 2, idleTimeout: 20_000 });
@@ -89,24 +98,32 @@ export class Indexer {
     }
   }
 
-  /** Two batches are read at a time; they are stored in order. */
+  /** Two batches are read at a time, one while people are looking; they are stored in order. */
   private async readOne({ source, size, pages, done }: Job): Promise<void> {
     const path = await this.spool.fetch(this.database, source, size);
-    const read = (from: number): Promise<ReadTexts> | undefined => {
-      if (from >= pages || this.stopped) return undefined;
-      const task: TextsTask = { path, from, to: Math.min(pages, from + BATCH) };
-      const reading = this.threads.run(task, { name: 'texts' }) as Promise<ReadTexts>;
-      // It is waited for below; until then nobody looks after it.
-      reading.catch(() => undefined);
-      return reading;
-    };
-    let [now, next] = [read(done), read(done + BATCH)];
-    for (let from = done; now; from += BATCH) {
-      const found = await now;
+    const under: Batch[] = [];
+    for (let next = done; ;) {
+      const [together, length] = this.viewers.areThere() ? [1, SMALL_BATCH] : [2, BATCH];
+      while (under.length < together && next < pages && !this.stopped) {
+        under.push(this.begin({ path, from: next, to: Math.min(pages, next + length) }));
+        next = under.at(-1)!.to;
+      }
+      const batch = under.shift();
+      if (!batch) break;
+      const found = await batch.reading;
       for (const trouble of found.troubles) this.log(`${source}, ${trouble}`);
-      [now, next] = [next, read(from + 2 * BATCH)];
-      await storeTexts(this.database, source, from, Math.min(pages, from + BATCH), found);
+      await storeTexts(this.database, source, batch.from, batch.to, found);
+      const took = performance.now() - batch.begun;
+      if (under.length === 0 && next < pages)
+        await this.viewers.gone(RESTS * took, () => this.stopped);
     }
     if (this.stopped) await release(this.database, source);
+  }
+
+  private begin(task: TextsTask): Batch {
+    const reading = this.threads.run(task, { name: 'texts' }) as Promise<ReadTexts>;
+    // It is waited for in its turn; until then nobody looks after it.
+    reading.catch(() => undefined);
+    return { ...task, begun: performance.now(), reading };
   }
 }

@@ -60,6 +60,7 @@ export class TestServer {
     await this.app.close();
     await this.services.indexer.stop();
     await this.services.pool.close();
+    await this.services.speaker.close();
     await this.connection.close();
     await administer(
       process.env['STYLET_DATABASE_SERVER']!,

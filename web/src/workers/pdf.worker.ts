@@ -36,14 +36,20 @@ const answering = new Answering<PdfRequests>(
   (id) => rendering.get(id)?.cancel(),
 );
 
-async function open({ url }: { url: string }): Promise<{ pageCount: number }> {
+async function open({ url }: { url: string }, id: number): Promise<{ pageCount: number }> {
   const pdf = pdfs.get(url);
   const { numPages } = await pdf.document;
-  // While the desk asks the server what is on the pages, the first one's fonts and pictures are read.
-  const first = await pdf.page(0);
-  await first.getOperatorList({ annotationMode: pdfjs.AnnotationMode.ENABLE_STORAGE });
+  // While the desk asks the server what is on the pages, the first one is read: to a dot, as it is not known how large
+  // it will be shown. What was read is kept for when it is drawn.
+  await pdf.during(0, async (page) => {
+    const bitmap = await drawn(page, DOT, id);
+    bitmap.close();
+    pdf.drew(page);
+  });
   return { pageCount: numPages };
 }
+
+const DOT = { rotation: 0, scale: 0.01, region: { x: 0, y: 0, width: 1, height: 1 } } as const;
 
 function render(
   { url, page: index, ...wanted }: PdfRequests['render']['params'],

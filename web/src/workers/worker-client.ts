@@ -15,6 +15,9 @@ interface Pending {
 /** A request was taken back, or the worker ended, before it was answered. */
 export class Cancelled extends Error {}
 
+/** One for all: to find out where each was made takes longer than the rest of taking it back. */
+const takenBack = new Cancelled('not needed any more');
+
 /** Two at a time: one draws while the next one's page is parsed. */
 const IN_FLIGHT = 2;
 /** What is less urgent than this does hardly show; it waits while something is under way that does. */
@@ -25,6 +28,7 @@ export class WorkerClient<R extends { [K in keyof R]: { params: unknown; result:
   private readonly pending = new Map<number, Pending>();
   private nextId = 1;
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private isPaused = false;
 
   constructor(
     private readonly worker: Worker,
@@ -56,6 +60,17 @@ export class WorkerClient<R extends { [K in keyof R]: { params: unknown; result:
     this.pending.clear();
   }
 
+  /** Sends nothing more, so that what moves has the processors. */
+  pause(): void {
+    this.isPaused = true;
+  }
+
+  resume(): void {
+    if (!this.isPaused) return;
+    this.isPaused = false;
+    this.sendSoon();
+  }
+
   private takeBack(id: number): void {
     const request = this.pending.get(id);
     if (!request) return;
@@ -63,7 +78,7 @@ export class WorkerClient<R extends { [K in keyof R]: { params: unknown; result:
       this.worker.postMessage({ cancel: id });
     } else {
       this.pending.delete(id);
-      request.reject(new Cancelled('not needed any more'));
+      request.reject(takenBack);
     }
   }
 
@@ -87,6 +102,7 @@ export class WorkerClient<R extends { [K in keyof R]: { params: unknown; result:
 
   /** Sends what is most urgent, without waiting for what else is asked. */
   sendNext(): void {
+    if (this.isPaused) return;
     const all = [...this.pending.values()].map((request) => ({
       request,
       urgency: request.urgency(),

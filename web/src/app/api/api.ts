@@ -2,6 +2,7 @@ import { HttpClient, HttpEventType, type HttpEvent } from '@angular/common/http'
 import { Injectable, inject } from '@angular/core';
 import {
   annotationListSchema,
+  dictionaryListSchema,
   documentListSchema,
   documentSchema,
   documentSummarySchema,
@@ -9,16 +10,21 @@ import {
   indexingSchema,
   keptKitSchema,
   keywordListSchema,
+  lookupSchema,
   pictureFactsSchema,
   operationResultSchema,
   pageSupplySchema,
   readingSchema,
   savedSearchListSchema,
+  speechSchema,
+  voiceListSchema,
+  type Dictionary,
   type DocumentSummary,
   type FindResult,
   type HungKeyword,
   type IndexingState,
   type Kit,
+  type Lookup,
   type NotebookWanted,
   type OperationResult,
   type PageSupplyBody,
@@ -28,7 +34,10 @@ import {
   type SavedSearch,
   type Search,
   type SnipRequest,
+  type Speech,
+  type SpeechWanted,
   type StyletDocument,
+  type Voice,
 } from '@stylet/core/api';
 import type { Annotation, Operation, Picture } from '@stylet/core/document';
 import type { Paper } from '@stylet/core/paper';
@@ -95,6 +104,43 @@ export class Api {
     return this.http
       .get('/api/keywords')
       .pipe(map((body) => keywordListSchema.parse(body).keywords));
+  }
+
+  /** What dictionaries say of words as they stand on a page. */
+  lookUp(word: string): Observable<Lookup> {
+    return this.http
+      .get('/api/lookup', { params: { word } })
+      .pipe(map((body) => lookupSchema.parse(body)));
+  }
+
+  dictionaries(): Observable<Dictionary[]> {
+    return this.http
+      .get('/api/dictionaries')
+      .pipe(map((body) => dictionaryListSchema.parse(body).dictionaries));
+  }
+
+  /** Adds a dictionary: a word list, or an index and its texts. */
+  addDictionary(files: readonly File[]): Observable<unknown> {
+    const form = new FormData();
+    for (const file of files) form.append('file', file);
+    return this.http.post('/api/dictionaries', form);
+  }
+
+  renameDictionary(id: string, title: string): Observable<unknown> {
+    return this.http.put(`/api/dictionaries/${id}`, { title });
+  }
+
+  removeDictionary(id: string): Observable<unknown> {
+    return this.http.delete(`/api/dictionaries/${id}`);
+  }
+
+  /** Voices of the server's that read aloud. */
+  voices(): Observable<Voice[]> {
+    return this.http.get('/api/voices').pipe(map((body) => voiceListSchema.parse(body).voices));
+  }
+
+  speech(wanted: SpeechWanted): Observable<Speech> {
+    return this.http.post('/api/speech', wanted).pipe(map((body) => speechSchema.parse(body)));
   }
 
   reading(id: string): Observable<Reading> {

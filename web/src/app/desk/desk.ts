@@ -25,6 +25,8 @@ import { CoverageChart } from './coverage/coverage-chart';
 import { documentActions, documentFeature } from './document/document.reducer';
 import { Editing } from './document/editing';
 import { DocumentMap } from './map/document-map';
+import { LookingUp } from './dictionary/looking-up';
+import { LookupCard } from './dictionary/lookup-card';
 import { LinkCard } from './links/link-card';
 import { LinkCardState } from './links/link-card-state';
 import { LinkMaking } from './links/link-making';
@@ -71,6 +73,9 @@ import { PuttingIn } from './pictures/putting-in';
 import { PagesOnScreen } from './pages/pages-on-screen';
 import { PageStrip } from './pages/page-strip';
 import { Places } from './pages/places';
+import { ReadAloud } from './read-aloud/read-aloud';
+import { ReadAloudBar } from './read-aloud/read-aloud-bar';
+import { ReadingLine } from './reading-line/reading-line';
 import { ReadingLog } from './pages/reading-log';
 import { ViewState } from './pages/view-state';
 import { TextSelection } from './selection/text-selection';
@@ -94,6 +99,7 @@ import { TopBar } from './top-bar';
     HandsCard,
     IndexPanel,
     LinkCard,
+    LookupCard,
     MatButtonModule,
     MatDialogModule,
     MatIconModule,
@@ -101,6 +107,7 @@ import { TopBar } from './top-bar';
     PageBoard,
     PageStrip,
     PresentingBar,
+    ReadAloudBar,
     Trail,
     Rail,
     RestingArea,
@@ -128,6 +135,7 @@ import { TopBar } from './top-bar';
     LinkCardState,
     LinkMaking,
     LiveViews,
+    LookingUp,
     Meanings,
     OpenDocuments,
     OutlineProposal,
@@ -142,6 +150,8 @@ import { TopBar } from './top-bar';
     Places,
     Presenting,
     PuttingIn,
+    ReadAloud,
+    ReadingLine,
     ReadingLog,
     ScrollTogether,
     SelectionActions,
@@ -200,6 +210,7 @@ export class Desk implements OnDestroy {
   protected readonly presenting = inject(Presenting);
   protected readonly companion = inject(Companion);
   protected readonly closeUp = inject(CloseUp);
+  protected readonly readAloud = inject(ReadAloud);
   protected readonly handsCard = inject(HandsCardState);
   protected readonly clipboard = inject(Clipboard);
   private readonly chosen = inject(AnnotationSelection);

@@ -18,6 +18,8 @@ import { isTyping } from './typing';
 import { DarkPages } from './pages/dark-pages';
 import { Presenting } from './presenting/presenting';
 import { Companion } from './companion/companion';
+import { ReadAloud } from './read-aloud/read-aloud';
+import { ReadingLine } from './reading-line/reading-line';
 import { ViewState } from './pages/view-state';
 
 /** Every key the desk knows, as the help sheet shows them. */
@@ -45,6 +47,8 @@ export const keys = [
   { keys: 'F', does: 'present: one page at a time; Q points with a trail, Esc ends' },
   { keys: 'N', does: 'the companion, a notebook kept beside the document' },
   { keys: 'D', does: 'dark pages, and light again' },
+  { keys: 'A', does: 'read aloud from here; pause, and go on' },
+  { keys: 'T', does: 'reading line, and away with it; Arrows go on and back by a line' },
   { keys: 'Insert', does: 'on the page board: put in pages' },
   { keys: 'B', does: 'bookmark this page, or take the bookmark away' },
   { keys: 'F2, Del, Alt arrows', does: 'in the Index: rename, remove, move an entry' },
@@ -74,6 +78,8 @@ export class Shortcuts {
   private readonly dark = inject(DarkPages);
   private readonly presenting = inject(Presenting);
   private readonly companion = inject(Companion);
+  private readonly readingLine = inject(ReadingLine);
+  private readonly readAloud = inject(ReadAloud);
   private readonly store = inject(Store);
   private readonly editing = inject(Editing);
   private readonly view = inject(ViewState);
@@ -142,6 +148,15 @@ export class Shortcuts {
         return () => this.closeUp.toggle();
       case 'd':
         return () => this.dark.toggle();
+      case 'a':
+        if (this.readAloud.isOn()) return () => this.readAloud.pauseOrGoOn();
+        return () => void this.readAloud.startAtSelection();
+      case 't':
+        return () => void this.readingLine.toggle();
+      case 'arrowdown':
+      case 'arrowup':
+        if (!this.readingLine.isOn()) return undefined;
+        return () => void this.readingLine.step(key === 'arrowdown' ? 1 : -1);
       case 'n':
         return () => void this.companion.toggle();
       case 'f':

@@ -7,6 +7,8 @@ import { ScrollTogether } from '../panes/scroll-together';
 import { LandmarkActions } from './index/landmark-actions';
 import { arrangements, findPage, type Arrangement } from './pages/layout';
 import { DarkPages } from './pages/dark-pages';
+import { ReadAloud } from './read-aloud/read-aloud';
+import { ReadingLine } from './reading-line/reading-line';
 import { Presenting } from './presenting/presenting';
 import { ViewState } from './pages/view-state';
 import { syncFeature } from './sync/sync.reducer';
@@ -32,6 +34,8 @@ export class StatusBar {
   private readonly store = inject(Store);
   protected readonly view = inject(ViewState);
   protected readonly dark = inject(DarkPages);
+  protected readonly readAloud = inject(ReadAloud);
+  protected readonly readingLine = inject(ReadingLine);
   protected readonly together = inject(ScrollTogether);
   protected readonly presenting = inject(Presenting);
   protected readonly landmarks = inject(LandmarkActions);

@@ -15,6 +15,12 @@ import bookmark from '@material-symbols/svg-400/outlined/bookmark-fill.svg';
 import bookmarkAdd from '@material-symbols/svg-400/outlined/bookmark_add.svg';
 import camera from '@material-symbols/svg-400/outlined/photo_camera.svg';
 import crop from '@material-symbols/svg-400/outlined/crop.svg';
+import dictionary from '@material-symbols/svg-400/outlined/dictionary.svg';
+import readAloud from '@material-symbols/svg-400/outlined/text_to_speech.svg';
+import pause from '@material-symbols/svg-400/outlined/pause.svg';
+import play from '@material-symbols/svg-400/outlined/play_arrow.svg';
+import sentenceBefore from '@material-symbols/svg-400/outlined/skip_previous.svg';
+import sentenceNext from '@material-symbols/svg-400/outlined/skip_next.svg';
 import drag from '@material-symbols/svg-400/outlined/drag_indicator.svg';
 import highlights from '@material-symbols/svg-400/outlined/ink_highlighter.svg';
 import keyword from '@material-symbols/svg-400/outlined/sell.svg';
@@ -98,6 +104,12 @@ const drawings = {
   copy,
   crop,
   cut,
+  dictionary,
+  pause,
+  play,
+  readAloud,
+  sentenceBefore,
+  sentenceNext,
   download,
   dropper,
   duplicate,

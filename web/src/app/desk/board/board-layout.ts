@@ -54,6 +54,11 @@ export function tilesBetween(
   return { first, last };
 }
 
+/** The most tiles that rows within a height may have. */
+export function mostTiles({ across, cell }: BoardLayout, height: number): number {
+  return (Math.ceil(height / cell.height) + 1) * across;
+}
+
 /** Before which tile what is let go at a point comes: `count` after the last one. */
 export function gapAt({ across, cell, count }: BoardLayout, x: number, y: number): number {
   const row = Math.max(0, Math.floor((y - EDGE) / cell.height));

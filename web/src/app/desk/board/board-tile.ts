@@ -2,12 +2,12 @@ import {
   ChangeDetectionStrategy,
   Component,
   DestroyRef,
+  ElementRef,
   afterRenderEffect,
   computed,
   inject,
   input,
   viewChild,
-  type ElementRef,
 } from '@angular/core';
 import { MatIconModule } from '@angular/material/icon';
 import type { Page } from '@stylet/core/api';
@@ -63,15 +63,28 @@ export class BoardTile {
     return { width: Math.round(width * scale), height: Math.round(height * scale) };
   });
   private drawing: AbortController | undefined;
+  /** The page that the tile showed last. */
+  private before: string | undefined;
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
 
   constructor() {
     afterRenderEffect(() => {
       const [page, annotations, { width }] = [this.page(), this.annotations(), this.size()];
       this.drawing?.abort();
+      if (this.before && page.id !== this.before) this.clear();
+      this.before = page.id;
       const drawing = (this.drawing = new AbortController());
       void this.draw(page, annotations, Math.round(width * devicePixelRatio), drawing.signal);
     });
     inject(DestroyRef).onDestroy(() => this.drawing?.abort());
+  }
+
+  /** The tile is another page's now. */
+  private clear(): void {
+    const canvas = this.canvas().nativeElement;
+    canvas.width = canvas.height = 1;
+    if (document.activeElement === this.host)
+      this.host.closest<HTMLElement>('[role=listbox]')?.focus({ preventScroll: true });
   }
 
   private async draw(

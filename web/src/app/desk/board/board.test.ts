@@ -1,5 +1,13 @@
 import fc from 'fast-check';
-import { boardLayout, gapAt, gapLine, tileAt, tilesBetween, tilesIn } from './board-layout';
+import {
+  boardLayout,
+  gapAt,
+  gapLine,
+  mostTiles,
+  tileAt,
+  tilesBetween,
+  tilesIn,
+} from './board-layout';
 import { BoardSelection } from './board-selection';
 import { filtered, sortPages } from './board-filter';
 import type { Page } from '@stylet/core/api';
@@ -35,6 +43,7 @@ test('the tiles between two heights are whole rows, and all that show', () => {
     fc.property(layouts, fc.double({ min: 0, max: 1, noNaN: true }), (layout, share) => {
       const from = share * layout.height;
       const { first, last } = tilesBetween(layout, from, from + 500);
+      expect(last - first + 1).toBeLessThanOrEqual(mostTiles(layout, 500));
       expect(first % layout.across).toBe(0);
       for (let i = 0; i < layout.count; i++) {
         const { y } = tileAt(layout, i);

@@ -5,6 +5,7 @@ import {
   Injector,
   afterNextRender,
   computed,
+  effect,
   inject,
   output,
   signal,
@@ -21,6 +22,8 @@ import { firstValueFrom } from 'rxjs';
 import { documentFeature } from '../document/document.reducer';
 import { Finding } from '../find/finding';
 import { shownSize } from '../pages/page-geometry';
+import { PageSource } from '../pages/page-source';
+import { Passing } from '../pages/passing';
 import { ViewState } from '../pages/view-state';
 import { BoardDrag, type BoardDragging } from './board-drag';
 import { boardFilters, filterWords, filtered, sortPages, type BoardFilter } from './board-filter';
@@ -31,6 +34,7 @@ import {
   boardLayout,
   gapAt,
   gapLine,
+  mostTiles,
   tileAt,
   tilesBetween,
   tilesIn,
@@ -45,6 +49,8 @@ import { PageActions } from './page-actions';
 const KEY = 'stylet.board';
 /** Width of a page beside others that is good to look at first, in CSS pixels. */
 const GOOD = 170;
+/** Views a second, each of dozens of pages, at which they are gone before they are drawn. */
+const FAST = 8;
 
 /** The grid of pages on which pages are moved, copied, rotated, removed. */
 @Component({
@@ -91,6 +97,7 @@ export class PageBoard {
 
   private readonly size = signal({ width: 0, height: 0 });
   private readonly top = signal(0);
+  private readonly passing = new Passing(inject(PageSource).client, FAST);
   private readonly wantedAcross = signal<number | undefined>(
     Number(localStorage.getItem(KEY)) || undefined,
   );
@@ -110,7 +117,7 @@ export class PageBoard {
   /** Rows kept ready above and below: none while those in view are still to come. */
   private readonly ready = signal(0);
   private resting = 0;
-  /** The tiles in view, and those kept ready. */
+  /** The tiles in view, and those kept ready. What goes out of view makes room for what comes in. */
   protected readonly tiles = computed(() => {
     const [layout, { height }, sorts] = [this.layout(), this.size(), this.sorts()];
     if (height === 0) return [];
@@ -118,11 +125,13 @@ export class PageBoard {
     const top = this.top();
     const { first, last } = tilesBetween(layout, top - ready, top + height + ready);
     const pages = this.pages();
+    const slots = mostTiles(layout, height + 2 * layout.cell.height);
     return Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => {
       const page = pages[first + i];
       return {
         page,
         index: first + i,
+        slot: (first + i) % slots,
         ...tileAt(layout, first + i),
         isAnnotated: sorts.annotated.has(page.id),
         isBookmarked: sorts.bookmarked.has(page.id),
@@ -172,6 +181,10 @@ export class PageBoard {
   });
 
   constructor() {
+    effect(() => {
+      if (this.passing.isOn()) cancelIdleCallback(this.resting);
+      else this.readySoon();
+    });
     const resized = new ResizeObserver(() => this.measure());
     afterNextRender(() => {
       const element = this.scroller().nativeElement;
@@ -194,6 +207,7 @@ export class PageBoard {
     inject(DestroyRef).onDestroy(() => {
       resized.disconnect();
       cancelIdleCallback(this.resting);
+      this.passing.stand();
       this.drag?.disconnect();
     });
   }
@@ -228,7 +242,8 @@ export class PageBoard {
     const { scrollTop } = this.scroller().nativeElement;
     if (Math.abs(scrollTop - this.top()) > this.layout().cell.height) this.ready.set(0);
     this.top.set(scrollTop);
-    this.readySoon();
+    this.passing.step(scrollTop, this.size().height, performance.now());
+    if (!this.passing.isOn()) this.readySoon();
   }
 
   private readySoon(): void {

@@ -1,9 +1,9 @@
-import { BitmapStore } from './bitmap-store';
+import { BitmapStore, type KeptBitmap } from './bitmap-store';
 
-const bitmap = (): HTMLCanvasElement => {
+const bitmap = (): KeptBitmap => {
   const canvas = document.createElement('canvas');
   canvas.width = canvas.height = 100;
-  return canvas;
+  return { canvas, request: '' };
 };
 const BYTES = 100 * 100 * 4;
 
@@ -13,11 +13,11 @@ test('the oldest bitmaps go first, and give their memory back', () => {
   store.put('1', a);
   store.put('2', b);
   store.put('3', c);
-  expect(a.width).toBe(0);
+  expect(a.canvas.width).toBe(0);
   expect(store.take('1')).toBeUndefined();
   expect(store.take('2')).toBe(b);
   expect(store.take('2')).toBeUndefined();
-  expect(b.width).toBe(100);
+  expect(b.canvas.width).toBe(100);
 });
 
 test('a newer bitmap of a page takes the place of the older', () => {
@@ -25,9 +25,9 @@ test('a newer bitmap of a page takes the place of the older', () => {
   const [old, fresh] = [bitmap(), bitmap()];
   store.put('1', old);
   store.put('1', fresh);
-  expect(old.width).toBe(0);
+  expect(old.canvas.width).toBe(0);
   expect(store.take('1')).toBe(fresh);
   store.put('1', fresh);
   store.clear();
-  expect(fresh.width).toBe(0);
+  expect(fresh.canvas.width).toBe(0);
 });

@@ -1,31 +1,37 @@
-/** Bitmaps of whole pages seen lately, as canvases, within a bound of bytes; the oldest go first. */
+/** A bitmap on a canvas, and what was asked for to get it. */
+export interface KeptBitmap {
+  readonly canvas: HTMLCanvasElement;
+  readonly request: string;
+}
+
+/** Bitmaps of whole pages seen lately, within a bound of bytes; the oldest go first. */
 export class BitmapStore {
-  private readonly bitmaps = new Map<string, HTMLCanvasElement>();
+  private readonly bitmaps = new Map<string, KeptBitmap>();
   private bytes = 0;
 
   constructor(private readonly most: number) {}
 
   /** The bitmap of a page, which leaves the store. */
-  take(page: string): HTMLCanvasElement | undefined {
+  take(page: string): KeptBitmap | undefined {
     const bitmap = this.bitmaps.get(page);
     if (!bitmap) return undefined;
     this.bitmaps.delete(page);
-    this.bytes -= sizeOf(bitmap);
+    this.bytes -= sizeOf(bitmap.canvas);
     return bitmap;
   }
 
-  put(page: string, bitmap: HTMLCanvasElement): void {
-    release(this.take(page));
+  put(page: string, bitmap: KeptBitmap): void {
+    release(this.take(page)?.canvas);
     this.bitmaps.set(page, bitmap);
-    this.bytes += sizeOf(bitmap);
+    this.bytes += sizeOf(bitmap.canvas);
     for (const oldest of this.bitmaps.keys()) {
       if (this.bytes <= this.most) break;
-      release(this.take(oldest));
+      release(this.take(oldest)?.canvas);
     }
   }
 
   clear(): void {
-    for (const page of [...this.bitmaps.keys()]) release(this.take(page));
+    for (const page of [...this.bitmaps.keys()]) release(this.take(page)?.canvas);
   }
 }
 

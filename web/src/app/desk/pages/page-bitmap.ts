@@ -3,7 +3,7 @@ import type { PageOfFile, PdfRequests } from '../../../workers/protocol';
 import type { Page } from '@stylet/core/api';
 import type { PageSource, SourcePage } from './page-source';
 import { brightPictures } from './bright-pictures';
-import { canvasOf, release } from './bitmap-store';
+import { canvasOf, release, type KeptBitmap } from './bitmap-store';
 import type { PageWindow } from './window';
 
 export type BitmapRequest = PdfRequests['render']['params'];
@@ -19,12 +19,12 @@ export function requestFor(
 }
 
 /** A page looks as it does for as long as it is turned the same way. */
-const keyOf = ({ id, rotation }: Page): string => `${id} ${rotation}`;
+export const keptKey = ({ id, rotation }: Page): string => `${id} ${rotation}`;
 
 /** The bitmap of a page without our annotations: what is at hand at once, then the sharp one. */
 export class PageBitmap {
   private rendering: AbortController | undefined;
-  private shown: HTMLCanvasElement | undefined;
+  private shown: KeptBitmap | undefined;
   private isWhole = false;
   private window: PageWindow | undefined;
   private isDark = false;
@@ -43,18 +43,20 @@ export class PageBitmap {
   async draw(window: PageWindow, marks: readonly number[] | undefined): Promise<void> {
     this.rendering?.abort();
     const rendering = (this.rendering = new AbortController());
-    if (!this.shown) {
-      const kept = this.source.bitmaps.take(keyOf(this.page()));
-      if (kept) this.hang(kept, undefined);
+    this.showKept();
+    const wanted = requestFor(this.source.sheetOf(this.page()), this.page(), window, marks);
+    const request = JSON.stringify(wanted);
+    if (this.shown?.request === request) {
+      this.hang(this.shown, window);
+      return;
     }
-    const request = requestFor(this.source.sheetOf(this.page()), this.page(), window, marks);
     try {
-      const bitmap = await this.source.draw(request, this.urgency, rendering.signal);
+      const bitmap = await this.source.draw(wanted, this.urgency, rendering.signal);
       if (rendering.signal.aborted) {
         bitmap.close();
         return;
       }
-      this.hang(canvasOf(bitmap), window);
+      this.hang({ canvas: canvasOf(bitmap), request }, window);
     } catch (error) {
       if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
     }
@@ -73,7 +75,7 @@ export class PageBitmap {
     try {
       const pictures = await this.source.picturesOf(this.page());
       if (this.shown !== shown || !this.isDark) return;
-      const bright = brightPictures(shown, pictures, this.page(), window);
+      const bright = brightPictures(shown.canvas, pictures, this.page(), window);
       if (bright) this.frame.append(bright);
     } catch (error) {
       if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
@@ -84,31 +86,39 @@ export class PageBitmap {
   leave(): void {
     this.rendering?.abort();
     if (this.shown && this.isWhole) this.source.bitmaps.put(this.key, this.shown);
-    else release(this.shown);
+    else release(this.shown?.canvas);
+  }
+
+  /** Shows at once what was kept of the page. */
+  private showKept(): void {
+    if (this.shown) return;
+    const kept = this.source.bitmaps.take(keptKey(this.page()));
+    if (kept) this.hang(kept, undefined);
   }
 
   /** Puts a bitmap where the page is, in place of the one before. */
-  private hang(bitmap: HTMLCanvasElement, window: PageWindow | undefined): void {
-    const share = (part: number, whole: number): string => `${(100 * part) / whole}%`;
-    Object.assign(
-      bitmap.style,
-      window
-        ? {
-            left: share(window.x, window.pageWidth),
-            top: share(window.y, window.pageHeight),
-            width: share(window.width, window.pageWidth),
-            height: share(window.height, window.pageHeight),
-          }
-        : { left: '0', top: '0', width: '100%', height: '100%' },
-    );
+  private hang(bitmap: KeptBitmap, window: PageWindow | undefined): void {
+    fillFrame(bitmap.canvas, window);
     this.source.hasDrawn.set(true);
-    this.frame.replaceChildren(bitmap);
-    release(this.shown);
+    this.frame.replaceChildren(bitmap.canvas);
+    if (this.shown !== bitmap) release(this.shown?.canvas);
     this.shown = bitmap;
     this.window = window;
     void this.brighten();
-    this.key = keyOf(this.page());
+    this.key = keptKey(this.page());
     this.isWhole =
       !window || (window.width === window.pageWidth && window.height === window.pageHeight);
   }
 }
+
+/** Lays a canvas where its window is in the page's frame; without one over all of it. */
+export function fillFrame({ style }: HTMLCanvasElement, window?: PageWindow): void {
+  const share = (part: number, whole: number): string => `${(100 * part) / whole}%`;
+  const { x, y, width, height, pageWidth, pageHeight } = window ?? WHOLE;
+  style.left = share(x, pageWidth);
+  style.top = share(y, pageHeight);
+  style.width = share(width, pageWidth);
+  style.height = share(height, pageHeight);
+}
+
+const WHOLE = { x: 0, y: 0, width: 1, height: 1, pageWidth: 1, pageHeight: 1 };

@@ -43,6 +43,14 @@ export class PageReading {
     return this.selecting;
   }
 
+  /** Selects the word at a point. */
+  takeWord(at: Point): void {
+    if (!this.lines) return;
+    const text = pageText(this.lines);
+    const word = text.wordAt(at);
+    if (word !== undefined) this.selection.begin(this.page(), text, word);
+  }
+
   /** A tap takes hold of the mark under it, or lets go; the click that ends a drag is no tap. */
   takeMark(at: Point): void {
     const { selecting } = this;

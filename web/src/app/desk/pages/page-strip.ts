@@ -5,6 +5,7 @@ import {
   DestroyRef,
   computed,
   inject,
+  linkedSignal,
   output,
   signal,
   viewChild,
@@ -32,6 +33,8 @@ import { Presenting } from '../presenting/presenting';
 import { pageLookedAt, pagesIn, type Part, type Placed } from './layout';
 import { PageSource } from './page-source';
 import { PageView } from './page-view';
+import { Passing } from './passing';
+import { PassingPage } from './passing-page';
 import { TouchGestures } from './touch-gestures';
 import { ViewState } from './view-state';
 import { fileMarks, pageWindow } from './window';
@@ -41,10 +44,20 @@ const READY = 0.6;
 /** How long after a jump pages that do not show wait for the one that does, in ms. */
 const LANDING = 300;
 
+/** Views a second at which a page is gone in less time than two take to be drawn. */
+const FAST = 20;
+
+interface ShownPage {
+  readonly index: number;
+  readonly page: Page;
+  readonly placed: Placed;
+  readonly isPassing: boolean;
+}
+
 /** All pages in a column that scrolls; only those near the view exist. */
 @Component({
   selector: 'stylet-page-strip',
-  imports: [CloseUpFrame, GuideView, MatTooltipModule, PageView],
+  imports: [CloseUpFrame, GuideView, MatTooltipModule, PageView, PassingPage],
   templateUrl: './page-strip.html',
   styleUrl: './page-strip.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -84,17 +97,33 @@ export class PageStrip implements AfterViewInit {
   protected readonly sheetWidth = computed(() =>
     Math.max(this.view.size().width, this.view.layout().width),
   );
-  protected readonly shown = computed(() => {
+  private readonly passing = new Passing(this.source.client, FAST);
+  private readonly near = computed(() => {
     const layout = this.view.layout();
     const { width, height } = this.view.size();
-    if (layout.pages.length === 0 || height === 0 || !this.view.isPlaced()) return [];
+    if (layout.pages.length === 0 || height === 0 || !this.view.isPlaced()) return undefined;
     const length = layout.isAcross ? width : height;
-    const ready = this.isLanding() ? 0 : READY * length;
-    const [first, last] = pagesIn(layout, this.view.part(), ready);
-    return Array.from({ length: last - first + 1 }, (_, i) => {
-      const index = first + i;
-      return { index, page: this.view.pages()[index], placed: layout.pages[index] };
-    });
+    const ready = this.isLanding() || this.passing.isOn() ? 0 : READY * length;
+    return { layout, pages: this.view.pages(), range: pagesIn(layout, this.view.part(), ready) };
+  });
+  /** The pages that exist. One that comes while pages pass is less than a page, unless it is written on. */
+  protected readonly shown = linkedSignal({
+    source: () => ({
+      near: this.near(),
+      passes: this.passing.isOn(),
+      annotations: this.annotations(),
+    }),
+    computation: ({ near, passes, annotations }, before?: { value: readonly ShownPage[] }) => {
+      if (!near) return [];
+      const whole = new Set(before?.value.flatMap((item) => (item.isPassing ? [] : item.page.id)));
+      const [first, last] = near.range;
+      return Array.from({ length: last - first + 1 }, (_, i): ShownPage => {
+        const index = first + i;
+        const page = near.pages[index];
+        const isPassing = passes && !whole.has(page.id) && annotations[page.id] === undefined;
+        return { index, page, placed: near.layout.pages[index], isPassing };
+      });
+    },
   });
 
   ngAfterViewInit(): void {
@@ -113,6 +142,7 @@ export class PageStrip implements AfterViewInit {
     const wheel = (event: WheelEvent): void => this.wheel(event);
     element.addEventListener('wheel', wheel, { passive: false });
     this.destroyed.onDestroy(() => {
+      this.passing.stand();
       resized.disconnect();
       stopTaps();
       gestures.disconnect();
@@ -124,6 +154,9 @@ export class PageStrip implements AfterViewInit {
     const { scrollLeft, scrollTop } = this.scroller().nativeElement;
     this.view.left.set(scrollLeft);
     this.view.top.set(scrollTop);
+    const { width, height } = this.view.size();
+    const [at, length] = this.view.layout().isAcross ? [scrollLeft, width] : [scrollTop, height];
+    this.passing.step(at, length, performance.now());
   }
 
   protected annotationsOf(pageId: string): PageAnnotations {

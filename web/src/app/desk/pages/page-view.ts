@@ -45,6 +45,10 @@ import { AnnotationSelection } from '../lasso/annotation-selection';
 import { SelectedLayer } from '../lasso/selected-layer';
 import { CropLayer } from '../pictures/crop/crop-layer';
 import { Cropping } from '../pictures/crop/cropping';
+import { ReadAloud } from '../read-aloud/read-aloud';
+import { SpokenLayer } from '../read-aloud/spoken-layer';
+import { ReadingLine } from '../reading-line/reading-line';
+import { ReadingLineLayer } from '../reading-line/reading-line-layer';
 import { SnipBar } from '../snip/snip-bar';
 import { Snipping } from '../snip/snipping';
 import { SelectionLayer } from '../selection/selection-layer';
@@ -55,9 +59,18 @@ import { fileMarks, pageWindow, type PageWindow } from './window';
 /** One page: its bitmap, what lies under its words, what lies over them, and live ink on top. */
 @Component({
   selector: 'stylet-page-view',
-  imports: [CropLayer, HitLayer, LinkLayer, SelectedLayer, SelectionLayer, SnipBar],
+  imports: [
+    CropLayer,
+    HitLayer,
+    LinkLayer,
+    ReadingLineLayer,
+    SelectedLayer,
+    SelectionLayer,
+    SnipBar,
+    SpokenLayer,
+  ],
   templateUrl: './page-view.html',
-  styleUrl: './page-view.scss',
+  styleUrls: ['./page-sheet.scss', './page-view.scss'],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
     '[class.write]': "mode() === 'write'",
@@ -68,6 +81,7 @@ import { fileMarks, pageWindow, type PageWindow } from './window';
     '[class.placing]': "mode() === 'write' && tool() === 'picture'",
     '[class.erasing]': "mode() === 'write' && tool() === 'eraser' && !isPicking()",
     '(click)': 'tapped($event)',
+    '(dblclick)': 'tappedTwice($event)',
   },
 })
 export class PageView {
@@ -103,6 +117,8 @@ export class PageView {
   protected readonly chosen = inject(AnnotationSelection);
   private readonly cropping = inject(Cropping);
   private readonly snipping = inject(Snipping);
+  private readonly readingLine = inject(ReadingLine);
+  private readonly readAloud = inject(ReadAloud);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
   private readonly paperCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('paper');
@@ -130,6 +146,15 @@ export class PageView {
     undefined,
   );
   protected readonly sheet = computed(() => shownSize(this.page()));
+  /** What of this page is read aloud just now. */
+  protected readonly spoken = computed(() => {
+    const at = this.readAloud.at();
+    return at?.pageId === this.page().id ? at : undefined;
+  });
+  protected readonly lineInReading = computed(() => {
+    const at = this.readingLine.at();
+    return at?.pageId === this.page().id ? at : undefined;
+  });
   /** The picture of this page that is being cropped. */
   protected readonly cropped = computed(() => {
     const picture = this.cropping.picture();
@@ -306,7 +331,15 @@ export class PageView {
       this.store.dispatch(
         kitActions.colorPicked({ color: this.pointer.colorAt(clientX, clientY) }),
       );
-    else if (this.mode() === 'read') this.reading.takeMark(this.pagePoint(clientX, clientY));
+    else if (this.mode() === 'read') {
+      const at = this.pagePoint(clientX, clientY);
+      this.reading.takeMark(at);
+      if (this.readingLine.isOn()) void this.readingLine.take(this.page().id, at);
+    }
+  }
+
+  protected tappedTwice({ clientX, clientY }: MouseEvent): void {
+    if (this.mode() === 'read') this.reading.takeWord(this.pagePoint(clientX, clientY));
   }
 
   /** In Write everywhere; in Read on text, which is then selected. */

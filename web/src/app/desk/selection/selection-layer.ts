@@ -1,4 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  computed,
+  inject,
+  input,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
 import { MatTooltipModule } from '@angular/material/tooltip';
@@ -6,16 +13,20 @@ import type { Page } from '@stylet/core/api';
 import type { Markup, Quad } from '@stylet/core/document';
 import { pageView, transform, type Point } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
+import { LookingUp } from '../dictionary/looking-up';
 import { LandmarksFrom } from '../index/landmarks-from';
 import { kitFeature } from '../kit/kit.reducer';
 import { LinkMaking } from '../links/link-making';
 import { highlighterColors, inkColors } from '../kit/palettes';
 import { shownSize } from '../pages/page-geometry';
+import { ReadAloud } from '../read-aloud/read-aloud';
 import { TextSelection } from './text-selection';
 
 /** Half of the bar's greatest width and its height with some room, in CSS pixels. */
-const HALF_BAR = 265;
+const HALF_BAR = 315;
 const BAR = 60;
+/** More words than this stand in no dictionary together. */
+const LOOKED_UP = 4;
 
 /** Selected text on its page: what is selected, its two ends to drag, and what can be done with it. */
 @Component({
@@ -36,6 +47,9 @@ export class SelectionLayer {
   protected readonly selection = inject(TextSelection);
   protected readonly landmarks = inject(LandmarksFrom);
   protected readonly linking = inject(LinkMaking);
+  protected readonly readAloud = inject(ReadAloud);
+  private readonly looking = inject(LookingUp);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly slots = this.store.selectSignal(kitFeature.selectSlots);
 
   protected readonly size = computed(() => shownSize(this.page()));
@@ -81,6 +95,16 @@ export class SelectionLayer {
       this.slots().find(({ instrument }) => instrument !== 'highlighter')?.color ??
       inkColors[0].color,
   );
+
+  protected readonly canLookUp = computed(() => {
+    const words = this.selection.range()?.contents.trim().split(/\s+/) ?? [];
+    return words.length > 0 && words.length <= LOOKED_UP;
+  });
+
+  protected lookUp(): void {
+    const last = [...this.host.querySelectorAll('.shade polygon')].at(-1)!;
+    void this.looking.begin(this.selection.range()!.contents, last.getBoundingClientRect());
+  }
 
   protected choose(color: string): void {
     if (this.mark()) this.selection.recolor(color);

@@ -1,0 +1,2 @@
+export * from './sentences';
+export * from './wav';

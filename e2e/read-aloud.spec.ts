@@ -1,0 +1,67 @@
+import { expect, test, SLIDE } from './support/fixtures';
+
+test('a page is read aloud from a word on: words are marked, sentences stepped, speed and voice chosen', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.read(instance.url, deck, '16');
+  // The second line of text: “wavelength, the wave feels the bed”.
+  const { x, y } = await desk.spot(16, 120, 161, SLIDE);
+  await desk.page.mouse.dblclick(x, y);
+  await desk.page.getByRole('button', { name: 'Read aloud from here' }).click();
+  const bar = desk.page.getByRole('toolbar', { name: 'Reading aloud' });
+  const word = desk.page.locator('stylet-spoken-layer .word');
+  await expect(word).toHaveCount(1);
+  const place = async (): Promise<string> => {
+    const box = (await word.first().boundingBox())!;
+    return `${Math.round(box.x)} ${Math.round(box.y)}`;
+  };
+  const first = await place();
+  // The voice has come to another word.
+  await expect.poll(place, { timeout: 15_000 }).not.toBe(first);
+
+  await bar.getByRole('button', { name: 'Pause' }).click();
+  await desk.page.waitForTimeout(300);
+  const rests = await place();
+  await desk.page.waitForTimeout(800);
+  expect(await place()).toBe(rests);
+  await desk.page.keyboard.press('a');
+  await expect(bar.getByRole('button', { name: 'Pause' })).toBeVisible();
+  await expect.poll(place, { timeout: 15_000 }).not.toBe(rests);
+
+  for (let i = 0; i < 4; i++) await bar.getByRole('button', { name: 'Faster' }).click();
+  await expect(bar).toContainText('2 ×');
+  await expect(bar.getByRole('button', { name: 'Faster' })).toBeDisabled();
+  const sentence = desk.page.locator('stylet-spoken-layer .sentence').first();
+  const before = await sentence.getAttribute('points');
+  await bar.getByRole('button', { name: 'Next sentence' }).click();
+  await expect.poll(() => sentence.getAttribute('points')).not.toBe(before);
+  const voice = bar.getByRole('combobox', { name: 'Voice' });
+  const names = await voice.locator('option').allTextContents();
+  expect(names.length).toBeGreaterThan(1);
+  await voice.selectOption({ index: 1 });
+  await expect(voice.locator('option:checked')).toHaveText(names[1].trim());
+
+  await bar.getByRole('button', { name: 'Stop reading aloud' }).click();
+  await expect(bar).toBeHidden();
+  await expect(word).toHaveCount(0);
+});
+
+test('reading aloud goes on to the next page and shows it', async ({ desk, deck, instance }) => {
+  await desk.read(instance.url, deck, '16');
+  await desk.page.keyboard.press('a');
+  const next = desk.page.getByRole('button', { name: 'Next sentence' });
+  const pageOf = () =>
+    desk.page
+      .locator('stylet-page-view:has(stylet-spoken-layer)')
+      .first()
+      .getAttribute('data-page');
+  await expect.poll(pageOf).toBe('16');
+  for (let i = 0; i < 30 && (await pageOf()) === '16'; i++) {
+    await next.click();
+    await desk.page.waitForTimeout(150);
+  }
+  await expect.poll(pageOf).toBe('17');
+  await expect(desk.page.locator('stylet-spoken-layer .word').first()).toBeInViewport();
+});

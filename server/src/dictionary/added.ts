@@ -1,0 +1,117 @@
+import { gunzipSync } from 'node:zlib';
+import type { MultipartFile } from '@fastify/multipart';
+import type { DictionaryEntry, Lookup } from '@stylet/core/api';
+import { readDictd, readWordList, wantedWord, type AddedDictionary } from '@stylet/core/dictionary';
+import { newId } from '@stylet/core/document';
+import { Problem } from '@stylet/core/problems';
+import { asc, eq, inArray } from 'drizzle-orm';
+import type { Database } from '../db/database';
+import { dictionaries, dictionaryEntries } from '../db/schema';
+import { inParts } from '../sources/parts';
+
+/** As much as each of a dictionary's files may have, unpacked. */
+const MOST_BYTES = 128 * 1024 * 1024;
+/** Nobody selects a longer one to look it up. */
+const LONGEST_WORD = 200;
+
+interface DictionaryFile {
+  readonly name: string;
+  readonly bytes: Buffer;
+}
+
+/** Reads the files of one dictionary out of a request. Throws Problem `file-missing`, `dictionary-too-large`. */
+export async function filesIn(
+  parts: AsyncIterable<MultipartFile>,
+): Promise<readonly DictionaryFile[]> {
+  const files: DictionaryFile[] = [];
+  for await (const part of parts) {
+    const bytes = await part.toBuffer();
+    if (part.file.truncated) throw tooLarge();
+    files.push({ name: part.filename, bytes: unpacked(bytes) });
+  }
+  if (files.length === 0) throw new Problem('file-missing', 'There is no file in the request.');
+  return files;
+}
+
+/** What files say: one that is a word list, or an index with its texts. Throws Problem `dictionary-unreadable`. */
+export function readDictionary(files: readonly DictionaryFile[]): AddedDictionary & {
+  title: string;
+} {
+  const index = files.find(({ name }) => name.endsWith('.index'));
+  const texts = files.find((file) => file !== index);
+  if (!texts || files.length !== (index ? 2 : 1))
+    throw new Problem(
+      'dictionary-unreadable',
+      index ? 'The texts of the index did not come with it.' : 'These are several dictionaries.',
+    );
+  const read = index
+    ? readDictd(index.bytes.toString('utf8'), texts.bytes)
+    : readWordList(texts.bytes.toString('utf8'));
+  if (read.entries.length === 0)
+    throw new Problem('dictionary-unreadable', 'There is no word in it.');
+  const named = texts.name.replace(/(\.dict)?(\.dz|\.gz|\.[a-z]+)?$/i, '').trim();
+  return { ...read, title: (read.title ?? named) || 'Dictionary' };
+}
+
+/** Keeps a dictionary; gives the id it is known by. */
+export async function addDictionary(
+  database: Database,
+  { title, entries }: AddedDictionary & { title: string },
+): Promise<string> {
+  const id = newId();
+  const rows = entries.flatMap(({ headword, text }, position) => {
+    const word = wantedWord(headword);
+    // PostgreSQL takes no NUL in a text.
+    const [head, body] = [headword, text].map((words) => words.replaceAll('\0', '\ufffd'));
+    return word === '' || word.length > LONGEST_WORD
+      ? []
+      : [{ dictionaryId: id, position, word, headword: head, text: body }];
+  });
+  await database.transaction(async (transaction) => {
+    await transaction.insert(dictionaries).values({ id, title: title.slice(0, 200) });
+    for (const part of inParts(rows)) await transaction.insert(dictionaryEntries).values(part);
+  });
+  return id;
+}
+
+/** What the dictionaries that were added say of words, each in the order of its file. */
+export async function lookInAdded(
+  database: Database,
+  words: readonly string[],
+): Promise<Lookup['dictionaries']> {
+  const rows = await database
+    .select({
+      id: dictionaries.id,
+      title: dictionaries.title,
+      headword: dictionaryEntries.headword,
+      text: dictionaryEntries.text,
+    })
+    .from(dictionaryEntries)
+    .innerJoin(dictionaries, eq(dictionaries.id, dictionaryEntries.dictionaryId))
+    .where(inArray(dictionaryEntries.word, [...words]))
+    .orderBy(asc(dictionaries.created), asc(dictionaries.id), asc(dictionaryEntries.position));
+  const found = new Map<string, { title: string; entries: DictionaryEntry[] }>();
+  for (const { id, title, headword, text } of rows) {
+    const dictionary = found.get(id) ?? { title, entries: [] };
+    found.set(id, dictionary);
+    const meaning = { gloss: text, examples: [], synonyms: [], related: [] };
+    const same = dictionary.entries.find((entry) => entry.headword === headword);
+    if (same) same.meanings.push(meaning);
+    else dictionary.entries.push({ headword, meanings: [meaning] });
+  }
+  return [...found.values()];
+}
+
+/** Files of dictionaries often come packed (gzip, RFC 1952; dictzip is the same to whoever reads all of it). */
+function unpacked(bytes: Buffer): Buffer {
+  if (bytes[0] !== 0x1f || bytes[1] !== 0x8b) return bytes;
+  try {
+    return gunzipSync(bytes, { maxOutputLength: MOST_BYTES });
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === 'ERR_BUFFER_TOO_LARGE') throw tooLarge();
+    throw new Problem('dictionary-unreadable', `A file cannot be unpacked: ${String(error)}`);
+  }
+}
+
+const tooLarge = (): Problem =>
+  new Problem('dictionary-too-large', `The limit is ${MOST_BYTES / 1048576} MB.`);

@@ -1,0 +1,140 @@
+import {
+  dictionaryListSchema,
+  dictionarySchema,
+  dictionaryTitleSchema,
+  lookupQuerySchema,
+  lookupSchema,
+  type Dictionary,
+} from '@stylet/core/api';
+import { wantedWord } from '@stylet/core/dictionary';
+import { idSchema } from '@stylet/core/document';
+import { Problem } from '@stylet/core/problems';
+import { asc, count, eq } from 'drizzle-orm';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { dictionaries, dictionaryEntries } from '../db/schema';
+import type { Services } from '../services';
+import { addDictionary, filesIn, lookInAdded, readDictionary } from './added';
+import { ShippedWordNet } from './wordnet';
+
+/** As much as each file of a dictionary may have as it is sent. */
+const LARGEST_FILE = 64 * 1024 * 1024;
+
+const byId = z.object({ id: idSchema });
+const notFound = (id: string): Problem =>
+  new Problem('dictionary-not-found', `None has the id ${id}.`);
+
+/** Looking words up, and the dictionaries for it. */
+export const dictionaryRoutes =
+  ({ database }: Pick<Services, 'database'>): FastifyPluginAsyncZod =>
+  async (app) => {
+    const shipped = new ShippedWordNet();
+
+    app.get(
+      '/api/lookup',
+      {
+        schema: {
+          summary: 'What the dictionaries say of a word as it stands on a page',
+          querystring: lookupQuerySchema,
+          response: { 200: lookupSchema },
+        },
+      },
+      async (request) => {
+        const word = wantedWord(request.query.word);
+        if (word === '')
+          throw new Problem('lookup-without-word', `“${request.query.word}” has no word in it.`);
+        const wordnet = shipped.get();
+        const entries = wordnet.look(word);
+        const added = await lookInAdded(database, wordnet.forms(word));
+        return {
+          word,
+          dictionaries: entries.length > 0 ? [...added, { title: 'WordNet', entries }] : added,
+        };
+      },
+    );
+
+    app.get(
+      '/api/dictionaries',
+      {
+        schema: {
+          summary: 'List the dictionaries that were added',
+          response: { 200: dictionaryListSchema },
+        },
+      },
+      async () => ({ dictionaries: await list() }),
+    );
+
+    app.post(
+      '/api/dictionaries',
+      {
+        schema: {
+          summary: 'Add a dictionary: a word list, or the index and the texts of one of dictd',
+          consumes: ['multipart/form-data'],
+          response: { 201: dictionarySchema },
+        },
+      },
+      async (request, reply) => {
+        if (!request.isMultipart())
+          throw new Problem('file-missing', 'The request is not multipart/form-data.');
+        const files = await filesIn(
+          request.files({ limits: { fileSize: LARGEST_FILE, files: 2 } }),
+        );
+        const id = await addDictionary(database, readDictionary(files));
+        return reply.code(201).send((await list()).find((added) => added.id === id)!);
+      },
+    );
+
+    app.put(
+      '/api/dictionaries/:id',
+      {
+        schema: {
+          summary: 'Give a dictionary another title',
+          params: byId,
+          body: dictionaryTitleSchema,
+          response: { 204: z.null() },
+        },
+      },
+      async (request, reply) => {
+        const { id } = request.params;
+        const changed = await database
+          .update(dictionaries)
+          .set(request.body)
+          .where(eq(dictionaries.id, id))
+          .returning({ id: dictionaries.id });
+        if (changed.length === 0) throw notFound(id);
+        return reply.code(204).send(null);
+      },
+    );
+
+    app.delete(
+      '/api/dictionaries/:id',
+      {
+        schema: {
+          summary: 'Take a dictionary away',
+          params: byId,
+          response: { 204: z.null() },
+        },
+      },
+      async (request, reply) => {
+        const { id } = request.params;
+        const gone = await database
+          .delete(dictionaries)
+          .where(eq(dictionaries.id, id))
+          .returning({ id: dictionaries.id });
+        if (gone.length === 0) throw notFound(id);
+        return reply.code(204).send(null);
+      },
+    );
+
+    const list = (): Promise<Dictionary[]> =>
+      database
+        .select({
+          id: dictionaries.id,
+          title: dictionaries.title,
+          entries: count(dictionaryEntries.position),
+        })
+        .from(dictionaries)
+        .leftJoin(dictionaryEntries, eq(dictionaryEntries.dictionaryId, dictionaries.id))
+        .groupBy(dictionaries.id)
+        .orderBy(asc(dictionaries.created), asc(dictionaries.id));
+  };
