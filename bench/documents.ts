@@ -21,8 +21,9 @@ export async function withManual<T>(
   await instance.start();
   try {
     const id = await instance.bringIn(readFileSync(manualPath), 'Manual.pdf');
-    // What is measured here is not how it goes beside the reading of a new file.
+    // What is measured here is not how it goes beside the reading and drawing of a new file.
     await instance.indexed();
+    await instance.drawn();
     return await work(instance, id);
   } finally {
     await instance.remove();

@@ -35,7 +35,8 @@ export const multiply = `
   insert into source_texts (sheet, layer, text, words, lexemes)
     select p.sheet, 'text', text, words, lexemes
     from sheets s join real using (n) join source_pages p on p.source = s.digest and p.source_index = s.i;
-  insert into indexing (source, pages, done) select digest, ${PAGES_EACH}, ${PAGES_EACH} from made;
+  insert into indexing (source, pages, done, drawn)
+    select digest, ${PAGES_EACH}, ${PAGES_EACH}, ${PAGES_EACH} from made;
   insert into entries (document_id, kind, item_id, text, lexemes)
     select id, 'title', id, 'Manual ' || d, to_tsvector('simple', 'manual ' || d) from made on conflict do nothing;
   update terms set pages = pages * ${DOCUMENTS * PAGES_EACH} / (select count(*) from real) + 1;

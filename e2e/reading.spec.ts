@@ -106,3 +106,40 @@ test('only pages near the view exist, however long the book', async ({
     expect(await desk.page.locator('stylet-page-view').count()).toBeLessThan(8);
   }
 });
+
+test('pages that pass show from far off at once, until they rest and are sharp', async ({
+  desk,
+  handbook,
+  instance,
+}) => {
+  await instance.indexed();
+  await instance.drawn();
+  const { page } = desk;
+  // What lies ahead is fetched as soon as the first page shows.
+  const ahead = page.waitForResponse(/miniatures\/2$/);
+  await desk.open(instance.url, handbook);
+  expect((await ahead).status()).toBe(200);
+  const blank = await page.evaluate(async () => {
+    const scroller = document.querySelector('.scroller')!;
+    const one = document.querySelector('stylet-page-view')!.clientHeight;
+    const before = new Set<Element>();
+    const sheets = 'stylet-passing-page, stylet-page-view';
+    let [blanks, passed] = [0, 0];
+    for (let step = 1; step <= 36; step++) {
+      scroller.scrollTop = step * one * 0.6;
+      await new Promise(requestAnimationFrame);
+      await new Promise((done) => setTimeout(done));
+      for (const sheet of Array.from(document.querySelectorAll(sheets))) {
+        passed += sheet.matches('stylet-passing-page') ? 1 : 0;
+        // A sheet that has just come shows with the next frame.
+        if (!before.has(sheet)) before.add(sheet);
+        else if (!sheet.querySelector('.frame canvas')) blanks++;
+      }
+    }
+    return { blanks, passed };
+  });
+  expect(blank.passed).toBeGreaterThan(10);
+  expect(blank.blanks).toBe(0);
+  await expect(page.locator('stylet-page-view canvas.bitmap').first()).toBeVisible();
+  await expect(page.locator('canvas.miniature')).toHaveCount(0);
+});

@@ -96,6 +96,12 @@ export class Instance {
     }
   }
 
+  /** Waits until miniatures of all pages have been drawn. */
+  async drawn(): Promise<void> {
+    while (this.sql('select 1 from indexing where drawn < pages') !== '')
+      await new Promise((done) => setTimeout(done, 200));
+  }
+
   /** The process of its server. */
   get pid(): number {
     return this.server!.pid!;

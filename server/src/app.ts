@@ -15,6 +15,7 @@ import { findRoutes } from './find/routes';
 import { healthRoutes } from './health/routes';
 import { keywordRoutes } from './keywords/routes';
 import { kitRoutes } from './kit/routes';
+import { miniatureRoutes } from './miniatures/routes';
 import { pictureRoutes } from './pictures/routes';
 import { answerWithProblems } from './problem-replies';
 import { readingRoutes } from './reading/routes';
@@ -46,6 +47,7 @@ export async function buildApp(
   await app.register(healthRoutes(services));
   await app.register(documentRoutes(services));
   await app.register(sourceRoutes(services));
+  await app.register(miniatureRoutes(services));
   await app.register(companionRoutes(services));
   await app.register(exportRoutes(services));
   await app.register(kitRoutes(services));

@@ -17,6 +17,7 @@ async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
   await app.close();
+  await services.miniaturist.stop();
   await services.indexer.stop();
   await services.pool.close();
   await services.speaker.close();
@@ -27,4 +28,5 @@ process.on('SIGTERM', () => void stop());
 
 const address = await app.listen({ port: config.port, host: config.host });
 services.indexer.start();
+services.miniaturist.start();
 console.log(`Stylet is at ${address}`);

@@ -5,6 +5,7 @@ import { Covers } from './documents/cover';
 import { Exporter } from './export/exporter';
 import { Indexer } from './indexing/indexer';
 import { Viewers } from './indexing/viewers';
+import { Miniaturist } from './miniatures/miniaturist';
 import { PdfPool } from './pdf/pool';
 import { Spool } from './sources/spool';
 import { Speaker } from './speech/speaker';
@@ -20,6 +21,7 @@ export interface Services {
   readonly covers: Covers;
   readonly viewers: Viewers;
   readonly indexer: Indexer;
+  readonly miniaturist: Miniaturist;
   readonly speaker: Speaker;
 }
 
@@ -35,9 +37,21 @@ export async function makeServices(
   const exporter = new Exporter(database, pool, spool);
   const covers = new Covers(exporter, spool);
   const viewers = new Viewers();
-  const indexer = new Indexer(join(modules, 'texts.js'), database, spool, viewers, (message) =>
-    console.error(message),
-  );
+  const log = (message: string): void => console.error(message);
+  const indexer = new Indexer(join(modules, 'texts.js'), database, spool, viewers, log);
+  const miniaturist = new Miniaturist(database, spool, viewers, indexer, log);
   const speaker = new Speaker(join(modules, 'speak.js'));
-  return { config, database, finding, pool, spool, exporter, covers, viewers, indexer, speaker };
+  return {
+    config,
+    database,
+    finding,
+    pool,
+    spool,
+    exporter,
+    covers,
+    viewers,
+    indexer,
+    miniaturist,
+    speaker,
+  };
 }

@@ -74,7 +74,7 @@ export const sourcePages = pgTable(
   (t) => [primaryKey({ columns: [t.source, t.sourceIndex] })],
 );
 
-/** How far each file's text has been read for finding. */
+/** How far each file's text has been read for finding, and its pages drawn. */
 export const indexing = pgTable('indexing', {
   source: text('source')
     .primaryKey()
@@ -82,12 +82,28 @@ export const indexing = pgTable('indexing', {
   pages: integer('pages').notNull(),
   /** So many of its pages, from the first, have been read. */
   done: integer('done').notNull().default(0),
+  /** Of so many of them, from the first, miniatures have been drawn, or could not be. */
+  drawn: integer('drawn').notNull().default(0),
   created: instant('created').notNull().defaultNow(),
   /** When whoever reads it last said so. */
   claimed: instant('claimed'),
   /** Why it could not be read to its end. */
   trouble: text('trouble'),
 });
+
+/** Small pictures of the pages of files, some on one; see core/miniatures. */
+export const miniatureTrays = pgTable(
+  'miniature_trays',
+  {
+    source: text('source')
+      .notNull()
+      .references(() => sources.digest, { onDelete: 'cascade' }),
+    tray: integer('tray').notNull(),
+    /** A WebP picture. */
+    picture: bytea('picture').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.source, t.tray] })],
+);
 
 /** Where the text of a page comes from. */
 export const textLayers = ['text', 'address'] as const;

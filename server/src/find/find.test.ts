@@ -5,7 +5,7 @@ import { packWords } from '@stylet/core/find';
 import { eq } from 'drizzle-orm';
 import { indexing, sourceTexts, terms } from '../db/schema';
 import { lexemesOf, piecesIn } from '../indexing/lexemes';
-import { claimJob, storeTexts } from '../indexing/store';
+import { claimReading, storeTexts } from '../indexing/store';
 import { blankPdf } from '../testing/pictures';
 import { TestServer, operation } from '../testing/server';
 
@@ -227,10 +227,10 @@ test('reading that was broken off goes on where it was, and what is read twice i
     }>();
   expect((await state()).documents).toEqual([expect.objectContaining({ pages: 3, done: 1 })]);
   // Whoever claimed it last is gone; until then nobody else takes it.
-  expect(await claimJob(database)).toBeUndefined();
+  expect(await claimReading(database)).toBeUndefined();
   await database.update(indexing).set({ claimed: new Date(Date.now() - 120_000) });
-  expect(await claimJob(database)).toMatchObject({ source, done: 1, pages: 3 });
-  expect(await claimJob(database)).toBeUndefined();
+  expect(await claimReading(database)).toMatchObject({ source, done: 1, pages: 3 });
+  expect(await claimReading(database)).toBeUndefined();
   await database.update(indexing).set({ claimed: null });
   await server.index();
   expect((await state()).documents).toEqual([]);

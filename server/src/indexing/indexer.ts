@@ -2,7 +2,8 @@ import { Piscina } from 'piscina';
 import { isAway, type Database } from '../db/database';
 import { fillEntries } from '../find/entries';
 import type { Spool } from '../sources/spool';
-import { claimJob, giveUp, release, storeTexts, type Job } from './store';
+import { Background } from './background';
+import { claimReading, giveUp, release, storeTexts, type Job } from './store';
 import type { ReadTexts, TextsTask } from './texts';
 import type { Viewers } from './viewers';
 
@@ -10,8 +11,6 @@ import type { Viewers } from './viewers';
 const BATCH = 64;
 /** As many while people are looking at something, and how many times as long as reading them takes it then rests. */
 const [SMALL_BATCH, RESTS] = [16, 3];
-/** How often it is looked whether another server has left something, in ms. */
-const LOOKS = 15_000;
 
 interface Batch extends TextsTask {
   readonly begun: number;
@@ -24,10 +23,7 @@ interface Batch extends TextsTask {
  */
 export class Indexer {
   private readonly threads: Piscina;
-  private running: Promise<void> | undefined;
-  private again = false;
-  private stopped = true;
-  private timer: ReturnType<typeof setInterval> | undefined;
+  private readonly background: Background;
 
   /** `filename` is the built `texts` module. */
   constructor(
@@ -38,50 +34,33 @@ export class Indexer {
     private readonly log: (message: string) => void,
   ) {
     this.threads = new Piscina({ filename, minThreads: 0, maxThreads: 2, idleTimeout: 20_000 });
+    this.background = new Background('reading for finding', () => this.readAll(), log);
   }
 
   /** Reads what waits, and from now on whatever comes. */
   start(): void {
-    this.stopped = false;
-    this.timer = setInterval(() => this.wake(), LOOKS);
-    this.timer.unref();
-    this.wake();
+    this.background.start();
   }
 
   /** Something waits to be read. */
   wake(): void {
-    if (this.stopped) return;
-    if (this.running) {
-      this.again = true;
-      return;
-    }
-    this.running = this.readAll()
-      .catch((error: unknown) => this.log(`reading for finding stopped: ${String(error)}`))
-      .finally(() => {
-        this.running = undefined;
-        if (this.again) {
-          this.again = false;
-          this.wake();
-        }
-      });
+    this.background.wake();
   }
 
   /** Settles when all that waits has been read. */
-  async finished(): Promise<void> {
-    while (this.running) await this.running;
+  finished(): Promise<void> {
+    return this.background.finished();
   }
 
   async stop(): Promise<void> {
-    this.stopped = true;
-    clearInterval(this.timer);
-    await this.running;
+    await this.background.stop();
     await this.threads.destroy();
   }
 
   private async readAll(): Promise<void> {
     await fillEntries(this.database);
-    while (!this.stopped) {
-      const job = await claimJob(this.database);
+    while (!this.background.isStopped) {
+      const job = await claimReading(this.database);
       if (!job) return;
       try {
         await this.readOne(job);
@@ -104,7 +83,7 @@ export class Indexer {
     const under: Batch[] = [];
     for (let next = done; ;) {
       const [together, length] = this.viewers.areThere() ? [1, SMALL_BATCH] : [2, BATCH];
-      while (under.length < together && next < pages && !this.stopped) {
+      while (under.length < together && next < pages && !this.background.isStopped) {
         under.push(this.begin({ path, from: next, to: Math.min(pages, next + length) }));
         next = under.at(-1)!.to;
       }
@@ -115,9 +94,9 @@ export class Indexer {
       await storeTexts(this.database, source, batch.from, batch.to, found);
       const took = performance.now() - batch.begun;
       if (under.length === 0 && next < pages)
-        await this.viewers.gone(RESTS * took, () => this.stopped);
+        await this.viewers.gone(RESTS * took, () => this.background.isStopped);
     }
-    if (this.stopped) await release(this.database, source);
+    await release(this.database, source);
   }
 
   private begin(task: TextsTask): Batch {

@@ -1,11 +1,25 @@
 import type { IndexingState } from '@stylet/core/api';
-import { and, asc, between, eq, exists, gt, isNull, lt, or, sql } from 'drizzle-orm';
+import {
+  and,
+  asc,
+  between,
+  eq,
+  exists,
+  gt,
+  gte,
+  isNotNull,
+  isNull,
+  lt,
+  or,
+  sql,
+  type SQL,
+} from 'drizzle-orm';
 import type { Database, Queries } from '../db/database';
 import { documents, indexing, pages, sourcePages, sourceTexts, sources, terms } from '../db/schema';
 import { inParts } from '../sources/parts';
 import type { ReadTexts } from './texts';
 
-/** A file whose text is to be read. */
+/** A file of which pages are to be read or drawn. */
 export interface Job {
   readonly source: string;
   readonly size: number;
@@ -25,18 +39,29 @@ export async function queueIndexing(
   await queries.insert(indexing).values({ source, pages: pageCount }).onConflictDoNothing();
 }
 
-const isOpen = and(lt(indexing.done, indexing.pages), isNull(indexing.trouble));
+const isUnread = and(lt(indexing.done, indexing.pages), isNull(indexing.trouble));
+/** Miniatures are drawn of files that have been read: these can be found already. */
+const isUndrawn = and(
+  or(gte(indexing.done, indexing.pages), isNotNull(indexing.trouble)),
+  lt(indexing.drawn, indexing.pages),
+);
 
-/** Takes the file that waits longest, so that no other server takes it; none when all are read or taken. */
-export async function claimJob(database: Database): Promise<Job | undefined> {
+/** Takes the file that waits longest to be read, so that no other server takes it; none when all are read or taken. */
+export const claimReading = (database: Database): Promise<Job | undefined> =>
+  claim(database, isUnread, indexing.done);
+
+/** Takes the file whose miniatures wait longest to be drawn. */
+export const claimDrawing = (database: Database): Promise<Job | undefined> =>
+  claim(database, isUndrawn, indexing.drawn);
+
+async function claim(
+  database: Database,
+  isOpen: SQL | undefined,
+  done: typeof indexing.done | typeof indexing.drawn,
+): Promise<Job | undefined> {
   return database.transaction(async (transaction) => {
     const [job] = await transaction
-      .select({
-        source: indexing.source,
-        size: sources.size,
-        pages: indexing.pages,
-        done: indexing.done,
-      })
+      .select({ source: indexing.source, size: sources.size, pages: indexing.pages, done })
       .from(indexing)
       .innerJoin(sources, eq(sources.digest, indexing.source))
       .where(and(isOpen, or(isNull(indexing.claimed), lt(indexing.claimed, sql`now() - ${GONE}`))))
@@ -89,10 +114,13 @@ export async function storeTexts(
 
 /** A file cannot be read: it is left alone, and said so. */
 export async function giveUp(database: Database, source: string, trouble: string): Promise<void> {
-  await database.update(indexing).set({ trouble }).where(eq(indexing.source, source));
+  await database
+    .update(indexing)
+    .set({ trouble, claimed: null })
+    .where(eq(indexing.source, source));
 }
 
-/** Gives a file back that was not read to its end. */
+/** Gives a file back: it is done, or done on by another. */
 export async function release(database: Database, source: string): Promise<void> {
   await database.update(indexing).set({ claimed: null }).where(eq(indexing.source, source));
 }

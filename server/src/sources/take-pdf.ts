@@ -2,6 +2,7 @@ import type { Readable } from 'node:stream';
 import type { Queries } from '../db/database';
 import { sourcePages } from '../db/schema';
 import type { Indexer } from '../indexing/indexer';
+import type { Miniaturist } from '../miniatures/miniaturist';
 import { queueIndexing } from '../indexing/store';
 import { openForWork, type WorkingFile } from '../pdf/repair';
 import { withPictures } from '../pictures/recover';
@@ -12,6 +13,7 @@ import type { SpooledFile } from './spool';
 
 export interface FileTools extends PictureTools {
   readonly indexer: Pick<Indexer, 'wake'>;
+  readonly miniaturist: Pick<Miniaturist, 'wake'>;
 }
 
 /**
@@ -43,6 +45,7 @@ export async function takePdf<T>(
     });
     await spool.keep(made.file);
     tools.indexer.wake();
+    tools.miniaturist.wake();
     return result;
   } finally {
     await spool.discard(original.path);

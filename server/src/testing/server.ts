@@ -58,6 +58,7 @@ export class TestServer {
 
   async stop(): Promise<void> {
     await this.app.close();
+    await this.services.miniaturist.stop();
     await this.services.indexer.stop();
     await this.services.pool.close();
     await this.services.speaker.close();

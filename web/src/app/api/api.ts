@@ -181,6 +181,13 @@ export class Api {
     return new URL(`/api/sources/${digest}`, location.href).href;
   }
 
+  /** Miniatures of some pages of a file on one picture; undefined while they are not drawn. */
+  miniatures(digest: string, tray: number): Observable<Blob | undefined> {
+    return this.http
+      .get(`/api/sources/${digest}/miniatures/${tray}`, { responseType: 'blob' })
+      .pipe(map((picture) => picture ?? undefined));
+  }
+
   /** Takes in a PDF whose pages are to be put in. */
   takePages(file: File): Observable<PageSupplyBody> {
     const form = new FormData();

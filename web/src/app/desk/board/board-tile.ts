@@ -7,6 +7,7 @@ import {
   computed,
   inject,
   input,
+  signal,
   viewChild,
 } from '@angular/core';
 import { MatIconModule } from '@angular/material/icon';
@@ -41,6 +42,7 @@ import { BoardPictures } from './board-pictures';
   `,
   styleUrl: './board-tile.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[class.drawn]': 'isDrawn()' },
 })
 export class BoardTile {
   readonly page = input.required<Page>();
@@ -63,6 +65,9 @@ export class BoardTile {
     return { width: Math.round(width * scale), height: Math.round(height * scale) };
   });
   private drawing: AbortController | undefined;
+  private isBlank = true;
+  /** Whether the page shows as it is wanted, and not just from far off. */
+  protected readonly isDrawn = signal(false);
   /** The page that the tile showed last. */
   private before: string | undefined;
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
@@ -83,6 +88,8 @@ export class BoardTile {
   private clear(): void {
     const canvas = this.canvas().nativeElement;
     canvas.width = canvas.height = 1;
+    this.isBlank = true;
+    this.isDrawn.set(false);
     if (document.activeElement === this.host)
       this.host.closest<HTMLElement>('[role=listbox]')?.focus({ preventScroll: true });
   }
@@ -93,23 +100,43 @@ export class BoardTile {
     width: number,
     signal: AbortSignal,
   ): Promise<void> {
+    const urgency = (): number => this.urgency()();
+    const picture = this.pictures.get(page, width, annotations, urgency, signal);
+    if (this.isBlank) void this.showMiniature(page, annotations, signal);
     try {
-      const urgency = (): number => this.urgency()();
-      const picture = await this.pictures.get(page, width, annotations, urgency, signal);
+      const drawn = await picture;
       if (signal.aborted) return;
-      const canvas = this.canvas().nativeElement;
-      canvas.width = picture.width;
-      canvas.height = picture.height;
-      const context = canvas.getContext('2d')!;
-      context.drawImage(picture, 0, 0);
-      const { width: across, height } = picture;
-      const region = { x: 0, y: 0, width: across, height };
-      this.painting.paint(context, page, annotations, {
-        ...region,
-        scale: across / shownSize(page).width,
-      });
+      this.show(drawn, page, annotations);
+      this.isDrawn.set(true);
     } catch (error) {
       if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
     }
+  }
+
+  /** How the page looks from far off, until it is drawn. */
+  private async showMiniature(
+    page: Page,
+    annotations: PageAnnotations,
+    signal: AbortSignal,
+  ): Promise<void> {
+    const miniature = await this.source.miniatures.of(page);
+    if (miniature && this.isBlank && !signal.aborted) this.show(miniature, page, annotations);
+  }
+
+  private show(
+    picture: ImageBitmap | HTMLCanvasElement,
+    page: Page,
+    annotations: PageAnnotations,
+  ): void {
+    this.isBlank = false;
+    const canvas = this.canvas().nativeElement;
+    const { width, height } = picture;
+    canvas.width = width;
+    canvas.height = height;
+    const context = canvas.getContext('2d')!;
+    context.drawImage(picture, 0, 0);
+    const region = { x: 0, y: 0, width, height };
+    const scale = width / shownSize(page).width;
+    this.painting.paint(context, page, annotations, { ...region, scale });
   }
 }

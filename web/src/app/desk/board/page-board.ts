@@ -181,9 +181,14 @@ export class PageBoard {
   });
 
   constructor() {
+    const { miniatures } = inject(PageSource);
     effect(() => {
       if (this.passing.isOn()) cancelIdleCallback(this.resting);
       else this.readySoon();
+    });
+    effect(() => {
+      const [tiles, pages] = [this.tiles(), this.pages()];
+      if (tiles.length > 0) miniatures.prepare(pages, tiles[0].index, tiles.at(-1)!.index);
     });
     const resized = new ResizeObserver(() => this.measure());
     afterNextRender(() => {

@@ -26,6 +26,7 @@ export class PageBitmap {
   private rendering: AbortController | undefined;
   private shown: KeptBitmap | undefined;
   private isWhole = false;
+  private hasLeft = false;
   private window: PageWindow | undefined;
   private isDark = false;
   /** Under what the bitmap that shows is kept. */
@@ -84,16 +85,26 @@ export class PageBitmap {
 
   /** The page goes out of sight: it leaves its bitmap behind for when it comes back. */
   leave(): void {
+    this.hasLeft = true;
     this.rendering?.abort();
     if (this.shown && this.isWhole) this.source.bitmaps.put(this.key, this.shown);
     else release(this.shown?.canvas);
   }
 
-  /** Shows at once what was kept of the page. */
+  /** Shows at once what was kept of the page, or else how it looks from far off. */
   private showKept(): void {
     if (this.shown) return;
     const kept = this.source.bitmaps.take(keptKey(this.page()));
     if (kept) this.hang(kept, undefined);
+    // The first page is drawn before there is anything else to wait for.
+    else if (this.source.hasDrawn()) void this.showMiniature();
+  }
+
+  private async showMiniature(): Promise<void> {
+    const miniature = await this.source.miniatures.of(this.page());
+    if (!miniature || this.shown || this.hasLeft) return;
+    fillFrame(miniature);
+    this.frame.replaceChildren(miniature);
   }
 
   /** Puts a bitmap where the page is, in place of the one before. */

@@ -9,6 +9,7 @@ import { WorkerClient } from '../../../workers/worker-client';
 import { PdfWorkers } from '../../../workers/pdf-workers';
 import type { FoundMatch, PageLink, PageOfFile, PdfRequests } from '../../../workers/protocol';
 import { BitmapStore } from './bitmap-store';
+import { Miniatures } from './miniatures';
 import { requestFor, type BitmapRequest } from './page-bitmap';
 import type { PageWindow } from './window';
 
@@ -25,6 +26,7 @@ export class PageSource implements OnDestroy {
   /** Whether a page has been drawn, or could not be: what else there is to show may follow. */
   readonly hasDrawn = signal(false);
   readonly bitmaps = new BitmapStore(MOST_BITMAP_BYTES);
+  readonly miniatures = inject(Miniatures);
   readonly client = new WorkerClient<PdfRequests>(inject(PdfWorkers).take(), (message) =>
     this.trouble.set(message),
   );

@@ -4,6 +4,7 @@ import {
   Component,
   DestroyRef,
   computed,
+  effect,
   inject,
   linkedSignal,
   output,
@@ -125,6 +126,13 @@ export class PageStrip implements AfterViewInit {
       });
     },
   });
+
+  constructor() {
+    effect(() => {
+      const near = this.near();
+      if (near && this.source.hasDrawn()) this.source.miniatures.prepare(near.pages, ...near.range);
+    });
+  }
 
   ngAfterViewInit(): void {
     const element = this.scroller().nativeElement;

@@ -13,7 +13,7 @@ import { DarkPages } from './dark-pages';
 import { fillFrame, keptKey } from './page-bitmap';
 import { PageSource } from './page-source';
 
-/** A page that passes while one scrolls fast: what was kept of it, and nothing that could be used. */
+/** A page that passes while one scrolls fast: what was kept of it, or how it looks from far off; nothing to use. */
 @Component({
   selector: 'stylet-passing-page',
   template: '<div #frame class="frame"></div>',
@@ -32,10 +32,18 @@ export class PassingPage {
     afterNextRender(() => {
       const key = keptKey(this.page());
       const kept = this.source.bitmaps.take(key);
-      if (!kept) return;
-      fillFrame(kept.canvas);
-      this.frame().nativeElement.append(kept.canvas);
+      if (!kept) {
+        void this.source.miniatures.of(this.page()).then((miniature) => this.show(miniature));
+        return;
+      }
+      this.show(kept.canvas);
       destroyed.onDestroy(() => this.source.bitmaps.put(key, kept));
     });
+  }
+
+  private show(canvas: HTMLCanvasElement | undefined): void {
+    if (!canvas) return;
+    fillFrame(canvas);
+    this.frame().nativeElement.append(canvas);
   }
 }

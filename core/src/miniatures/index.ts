@@ -1,0 +1,1 @@
+export { MINIATURE, ON_TRAY, TRAY_SIDE, miniatureBox, trayOf } from './tray';

@@ -1,0 +1,28 @@
+import { digestSchema } from '@stylet/core/document';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import type { Services } from '../services';
+import { readTray } from './store';
+
+/** A file is named by its bytes: its miniatures never change. */
+const FOREVER = 'private, max-age=31536000, immutable';
+
+/** Miniatures of the pages of files, a tray at a time. */
+export const miniatureRoutes =
+  ({ database }: Services): FastifyPluginAsyncZod =>
+  async (app) => {
+    app.get(
+      '/api/sources/:digest/miniatures/:tray',
+      {
+        schema: {
+          summary: 'Small pictures of 16 pages on one WebP picture; 204 while they are not drawn',
+          params: z.object({ digest: digestSchema, tray: z.coerce.number().int().min(0) }),
+        },
+      },
+      async ({ params: { digest, tray } }, reply) => {
+        const picture = await readTray(database, digest, tray);
+        if (!picture) return reply.code(204).header('cache-control', 'no-store').send();
+        return reply.type('image/webp').header('cache-control', FOREVER).send(picture);
+      },
+    );
+  };
