@@ -1,4 +1,4 @@
-import { between, linesOf, PageText, type Word } from './index';
+import { between, joinPages, linesOf, PageText, type Word } from './index';
 
 const word = (text: string, x: number, y: number, size = 10): Word => ({
   text,
@@ -65,4 +65,15 @@ test('columns of prose are not taken for a table', () => {
   );
   expect(all(text)).not.toContain('\t');
   expect(all(text).indexOf('seven')).toBeGreaterThan(all(text).lastIndexOf('six'));
+});
+
+test('pages are joined where a sentence goes on, and where a word is divided (common practice, no source)', () => {
+  expect(joinPages(['The sea feels the', 'bed of the bay.'])).toBe(
+    'The sea feels the bed of the bay.',
+  );
+  expect(joinPages(['It is a long wave-', 'length.\nNext.', 'And so on'])).toBe(
+    'It is a long wavelength.\nNext.\nAnd so on',
+  );
+  expect(joinPages(['One ends.', 'another begins small'])).toBe('One ends.\nanother begins small');
+  expect(joinPages(['', 'alone', ''])).toBe('alone');
 });

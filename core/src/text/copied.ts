@@ -27,6 +27,18 @@ export function copiedText(runs: readonly LineRun[]): string {
   return paragraphs.map((lines) => joinLines(lines.map(({ text }) => text))).join('\n');
 }
 
+/**
+ * What is copied of pages that follow each other, as one text: a sentence that goes on over the end of a page is not
+ * broken there, and a word that is divided becomes one.
+ */
+export function joinPages(texts: readonly string[]): string {
+  return texts.reduce((whole, text) => {
+    if (whole === '' || text === '') return whole + text;
+    const isOpen = /[\p{L}\p{N},;\u00ad\u2010-]$/u.test(whole) && /^\p{Ll}/u.test(text);
+    return isOpen ? joinLines([whole, text]) : `${whole}\n${text}`;
+  }, '');
+}
+
 /** Runs that stand beside each other, from left to right; rows from top to bottom. */
 function rowsOf(runs: readonly LineRun[]): LineRun[][] {
   const rows: LineRun[][] = [];

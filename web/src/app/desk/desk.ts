@@ -78,6 +78,7 @@ import { ReadAloudBar } from './read-aloud/read-aloud-bar';
 import { ReadingLine } from './reading-line/reading-line';
 import { ReadingLog } from './pages/reading-log';
 import { ViewState } from './pages/view-state';
+import { Marking } from './selection/marking';
 import { TextSelection } from './selection/text-selection';
 import { Meanings } from './shorthand/meanings';
 import { ShorthandNotice } from './shorthand/shorthand-notice';
@@ -159,6 +160,7 @@ import { TopBar } from './top-bar';
     Shortcuts,
     Snipping,
     TextSelection,
+    Marking,
     TouchTaps,
     ViewState,
   ],

@@ -12,6 +12,7 @@ import { Clipboard } from './lasso/clipboard';
 import { SelectionActions } from './lasso/selection-actions';
 import { Cropping } from './pictures/crop/cropping';
 import { Snipping } from './snip/snipping';
+import { Marking } from './selection/marking';
 import { TextSelection } from './selection/text-selection';
 import { PagesOnScreen } from './pages/pages-on-screen';
 import { isTyping } from './typing';
@@ -84,6 +85,7 @@ export class Shortcuts {
   private readonly editing = inject(Editing);
   private readonly view = inject(ViewState);
   private readonly selection = inject(TextSelection);
+  private readonly marking = inject(Marking);
   private readonly chosen = inject(AnnotationSelection);
   private readonly actions = inject(SelectionActions);
   private readonly clipboard = inject(Clipboard);
@@ -165,7 +167,7 @@ export class Shortcuts {
         return () => void this.landmarks.toggleBookmark();
       case 'delete':
         if (this.chosen.pageId()) return () => this.actions.remove();
-        return this.selection.selected() ? () => this.selection.unmark() : undefined;
+        return this.selection.selected() ? () => this.marking.unmark() : undefined;
       case 'enter':
         return this.cropping.picture() ? () => this.cropping.done() : undefined;
       case 'escape':

@@ -18,7 +18,7 @@ import {
 import { paint } from '@stylet/core/paint';
 import { pageText, rangeBetween, type Line } from '@stylet/core/text';
 import type { LiveSurface } from '../pages/live-layer';
-import { markEffects } from '../selection/text-selection';
+import { markEffects } from '../selection/marking';
 import type { Gesture } from './gesture';
 import { InkGesture, inkOf, type Placement } from './ink-gesture';
 

@@ -33,7 +33,7 @@ export class SelectGesture implements Gesture {
       this.first ??= at;
       const way = Math.hypot(at.x - this.first.x, at.y - this.first.y);
       if (!this.selects && (this.atOnce || way > SLOP)) this.begin(this.first);
-      if (this.selects && !(this.picked && way < STAYS)) this.selection.extend(at);
+      if (this.selects && !(this.picked && way < STAYS)) this.selection.extend(this.page, at);
     }
   }
 
@@ -44,6 +44,7 @@ export class SelectGesture implements Gesture {
   }
 
   end(): Effect[] {
+    this.selection.isDragged.set(false);
     return [];
   }
 
@@ -55,6 +56,7 @@ export class SelectGesture implements Gesture {
     const word = this.text.wordAt(at);
     if (word === undefined) return;
     this.selects = true;
+    this.selection.isDragged.set(true);
     this.selection.begin(this.page, this.text, word);
   }
 }

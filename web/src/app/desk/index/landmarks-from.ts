@@ -70,11 +70,10 @@ export class LandmarksFrom {
   }
 
   private selectedText(): { words: string; place: Place } | undefined {
-    const selected = this.text.selected();
-    const range = this.text.range();
-    if (!selected || !range) return undefined;
-    const [x, y] = range.quads[0];
-    return { words: range.contents, place: { pageId: selected.page.id, x, y } };
+    const [first] = this.text.parts();
+    if (!first) return undefined;
+    const [x, y] = first.quads[0];
+    return { words: this.text.contents(), place: { pageId: first.page.id, x, y } };
   }
 
   private placeOfInk(): Place | undefined {

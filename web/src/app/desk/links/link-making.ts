@@ -5,6 +5,7 @@ import {
   newId,
   orderAbove,
   removalOf,
+  type Effect,
   type Link,
   type LinkTarget,
   type Origin,
@@ -27,6 +28,9 @@ import { targetOf } from './own-links';
 /** A date before any change: what is written of a link that was taken over is new. */
 const NEVER = '1970-01-01T00:00:00.000Z';
 
+/** Part of a page, and the words on it, that a link is made of. */
+type Area = Readonly<Pick<Link, 'pageId' | 'quads' | 'contents'>>;
+
 /** Makes links of what is selected, and changes where they lead. */
 @Injectable()
 export class LinkMaking {
@@ -46,11 +50,11 @@ export class LinkMaking {
     return only?.kind === 'link' && others.length === 0 ? only : undefined;
   });
 
-  /** The selected words lead somewhere. */
+  /** The selected words lead somewhere; those of each page by a link of their own. */
   async fromText(): Promise<void> {
-    const selected = this.text.selected();
-    const range = this.text.range();
-    if (selected && range) await this.make(selected.page.id, range.quads, range.contents);
+    await this.make(
+      this.text.parts().map(({ page, quads, contents }) => ({ pageId: page.id, quads, contents })),
+    );
   }
 
   /** What is selected on the page leads somewhere; a selected link leads somewhere else. */
@@ -65,12 +69,12 @@ export class LinkMaking {
       .annotations()
       .flatMap((a) => (a.kind === 'foreign' ? a.box : (boundsOfAnnotation(a) ?? [])))
       .reduce<Box | undefined>((all, one) => (all ? unite(all, one) : one), undefined);
-    if (pageId && box) await this.make(pageId, [quadOf(box)], '');
+    if (pageId && box) await this.make([{ pageId, quads: [quadOf(box)], contents: '' }]);
   }
 
   /** An area of a page leads somewhere. */
   async fromArea(page: Page, area: Box): Promise<void> {
-    await this.make(page.id, [quadOf(area)], '');
+    await this.make([{ pageId: page.id, quads: [quadOf(area)], contents: '' }]);
   }
 
   /** A link of the page leads somewhere else: one made here, or one that the file came with. */
@@ -96,25 +100,18 @@ export class LinkMaking {
   /** Makes a link of the file one of the document's, which is written in its place. */
   private adopt({ box, origin }: PageLink, page: Page, target: LinkTarget): void {
     if (!origin) return;
-    this.add(page.id, [quadOf(box)], '', target, {
-      ...origin,
-      source: page.source,
-      modified: NEVER,
-    });
+    const own = { ...origin, source: page.source, modified: NEVER };
+    const area = { pageId: page.id, quads: [quadOf(box)], contents: '' };
+    this.editing.change([this.adding(area, target, own)]);
   }
 
-  private async make(pageId: string, quads: readonly Quad[], contents: string): Promise<void> {
+  private async make(areas: readonly Area[]): Promise<void> {
+    if (areas.length === 0) return;
     const target = await this.ask(undefined);
-    if (target) this.add(pageId, quads, contents, target);
+    if (target) this.editing.change(areas.map((area) => this.adding(area, target)));
   }
 
-  private add(
-    pageId: string,
-    quads: readonly Quad[],
-    contents: string,
-    target: LinkTarget,
-    origin?: Origin,
-  ): void {
+  private adding({ pageId, quads, contents }: Area, target: LinkTarget, origin?: Origin): Effect {
     const now = new Date().toISOString();
     const annotation: Link = {
       kind: 'link',
@@ -130,7 +127,7 @@ export class LinkMaking {
       target,
       ...(origin ? { origin } : {}),
     };
-    this.editing.change([{ type: 'annotation.add', annotation }]);
+    return { type: 'annotation.add', annotation };
   }
 
   private async change({ id, pageId, target: before }: Link): Promise<void> {

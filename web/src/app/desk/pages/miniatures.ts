@@ -7,7 +7,7 @@ import { Api } from '../../api/api';
 import { shownSize } from './page-geometry';
 
 /** Trays kept ready to be shown, each some 600 KB. */
-const MOST_TRAYS = 20;
+const MOST_TRAYS = 12;
 /** A tray that is not drawn yet is asked for again after so many ms. */
 const AGAIN = 4000;
 /** So many pages before and after those in view are got ready. */

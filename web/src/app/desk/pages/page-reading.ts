@@ -5,6 +5,7 @@ import { lineAt, pageText, type Line } from '@stylet/core/text';
 import { Cancelled } from '../../../workers/worker-client';
 import type { PageLink } from '../../../workers/protocol';
 import { SelectGesture } from '../gestures/select-gesture';
+import type { Marking } from '../selection/marking';
 import type { TextSelection } from '../selection/text-selection';
 import type { PageSource } from './page-source';
 
@@ -18,6 +19,7 @@ export class PageReading {
   constructor(
     private readonly source: PageSource,
     private readonly selection: TextSelection,
+    private readonly marking: Marking,
     private readonly page: () => Page,
   ) {}
 
@@ -56,6 +58,6 @@ export class PageReading {
     const { selecting } = this;
     this.selecting = undefined;
     if (selecting?.selects || !this.lines) return;
-    this.selection.take(this.page(), pageText(this.lines), at);
+    this.marking.take(this.page(), pageText(this.lines), at);
   }
 }

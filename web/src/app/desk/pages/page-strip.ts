@@ -31,6 +31,8 @@ import { PenPresence } from '../hands/pen-presence';
 import { TouchTaps } from '../hands/touch-taps';
 import { kitFeature } from '../kit/kit.reducer';
 import { Presenting } from '../presenting/presenting';
+import { EdgeScroll } from '../selection/edge-scroll';
+import { TextSelection } from '../selection/text-selection';
 import { pageLookedAt, pagesIn, type Part, type Placed } from './layout';
 import { PageSource } from './page-source';
 import { PageView } from './page-view';
@@ -84,6 +86,7 @@ export class PageStrip implements AfterViewInit {
   private readonly taps = inject(TouchTaps);
   private readonly pen = inject(PenPresence);
   private readonly fingers = inject(FingerDrawing);
+  private readonly selection = inject(TextSelection);
   private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
   private readonly sheet = viewChild.required<ElementRef<HTMLElement>>('sheet');
 
@@ -104,8 +107,14 @@ export class PageStrip implements AfterViewInit {
     const { width, height } = this.view.size();
     if (layout.pages.length === 0 || height === 0 || !this.view.isPlaced()) return undefined;
     const length = layout.isAcross ? width : height;
-    const ready = this.isLanding() || this.passing.isOn() ? 0 : READY * length;
+    const ready = this.isLanding() ? 0 : READY * length;
     return { layout, pages: this.view.pages(), range: pagesIn(layout, this.view.part(), ready) };
+  });
+  /** The page that words are being selected from: it has the pointer, however far that has gone. */
+  private readonly held = computed(() => {
+    const anchor = this.selection.isDragged() ? this.selection.selected()?.anchor : undefined;
+    const index = this.view.pages().findIndex(({ id }) => id === anchor?.page.id);
+    return index < 0 ? undefined : index;
   });
   /** The pages that exist. One that comes while pages pass is less than a page, unless it is written on. */
   protected readonly shown = linkedSignal({
@@ -113,13 +122,18 @@ export class PageStrip implements AfterViewInit {
       near: this.near(),
       passes: this.passing.isOn(),
       annotations: this.annotations(),
+      held: this.held(),
     }),
-    computation: ({ near, passes, annotations }, before?: { value: readonly ShownPage[] }) => {
+    computation: (
+      { near, passes, annotations, held },
+      before?: { value: readonly ShownPage[] },
+    ) => {
       if (!near) return [];
       const whole = new Set(before?.value.flatMap((item) => (item.isPassing ? [] : item.page.id)));
       const [first, last] = near.range;
-      return Array.from({ length: last - first + 1 }, (_, i): ShownPage => {
-        const index = first + i;
+      const indexes = Array.from({ length: last - first + 1 }, (_, i) => first + i);
+      if (held !== undefined && (held < first || held > last)) indexes.push(held);
+      return indexes.map((index): ShownPage => {
         const page = near.pages[index];
         const isPassing = passes && !whole.has(page.id) && annotations[page.id] === undefined;
         return { index, page, placed: near.layout.pages[index], isPassing };
@@ -128,15 +142,29 @@ export class PageStrip implements AfterViewInit {
   });
 
   constructor() {
+    effect((onCleanup) => {
+      if (!this.selection.isDragged()) return;
+      const along = new EdgeScroll(this.scroller().nativeElement, (pointer) =>
+        this.selection.extendAt(this.view.fromWindow(pointer)),
+      );
+      onCleanup(() => along.disconnect());
+    });
     effect(() => {
       const near = this.near();
-      if (near && this.source.hasDrawn()) this.source.miniatures.prepare(near.pages, ...near.range);
+      // What may come into view next is in no hurry while something is being drawn to be looked at.
+      if (near && this.source.hasDrawn() && !this.isLanding())
+        this.source.miniatures.prepare(near.pages, ...near.range);
     });
   }
 
   ngAfterViewInit(): void {
     const element = this.scroller().nativeElement;
     this.view.scrollTo = (left, top) => this.scrollTo(left, top);
+    this.view.fromWindow = ({ x, y }) => {
+      const { left, top } = element.getBoundingClientRect();
+      const part = this.view.part();
+      return { x: x - left + part.left, y: y - top + part.top };
+    };
     const resized = new ResizeObserver(() => this.measure());
     resized.observe(element);
     this.measure();

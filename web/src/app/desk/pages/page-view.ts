@@ -51,6 +51,7 @@ import { ReadingLine } from '../reading-line/reading-line';
 import { ReadingLineLayer } from '../reading-line/reading-line-layer';
 import { SnipBar } from '../snip/snip-bar';
 import { Snipping } from '../snip/snipping';
+import { Marking } from '../selection/marking';
 import { SelectionLayer } from '../selection/selection-layer';
 import { TextSelection } from '../selection/text-selection';
 import { ViewState } from './view-state';
@@ -129,7 +130,16 @@ export class PageView {
 
   private layers!: PageLayers;
   private bitmap!: PageBitmap;
-  private readonly reading = new PageReading(this.source, this.selection, this.page);
+  private readonly reading = new PageReading(
+    this.source,
+    this.selection,
+    inject(Marking),
+    this.page,
+  );
+  /** Whether some of its words are selected. */
+  protected readonly hasSelection = computed(() =>
+    this.selection.parts().some(({ page }) => page.id === this.page().id),
+  );
   protected readonly links = new PageLinks(
     this.page,
     this.view.pages,

@@ -97,6 +97,8 @@ export class ViewState {
   private settling: ReturnType<typeof setTimeout> | undefined;
   /** Set by the strip of pages: moves the real scroll position. */
   scrollTo: (left: number, top: number) => void = () => undefined;
+  /** Set by the strip of pages: where a point of the window is among the pages as they are laid out. */
+  fromWindow: (point: Point) => Point = (point) => point;
 
   /** Zooms so that what is under `about` (pixels in the view) stays there. */
   zoomTo(wanted: number, about = { x: this.size().width / 2, y: this.size().height / 2 }): void {

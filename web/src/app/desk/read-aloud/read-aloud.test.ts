@@ -90,7 +90,7 @@ function reading(): ReadAloud {
       ReadAloud,
       { provide: Voices, useValue: voices },
       { provide: ViewState, useValue: view },
-      { provide: TextSelection, useValue: { selected: signal(undefined), clear: () => undefined } },
+      { provide: TextSelection, useValue: { parts: signal([]), clear: () => undefined } },
       {
         provide: PageSource,
         useValue: { linesOf: ({ sourceIndex }: { sourceIndex: number }) => lines[sourceIndex] },

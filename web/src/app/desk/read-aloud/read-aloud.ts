@@ -79,11 +79,11 @@ export class ReadAloud {
 
   /** Begins with the words that are selected, or at what is in view. */
   async startAtSelection(): Promise<void> {
-    const selected = this.selection.selected();
+    const [first] = this.selection.parts();
     this.selection.clear();
-    if (!selected) return this.start();
-    const index = this.view.pages().findIndex(({ id }) => id === selected.page.id);
-    return this.start(index, Math.min(selected.anchor, selected.focus));
+    if (!first) return this.start();
+    const index = this.view.pages().findIndex(({ id }) => id === first.page.id);
+    return this.start(index, first.words[0]);
   }
 
   pauseOrGoOn(): void {

@@ -19,7 +19,9 @@ import { kitFeature } from '../kit/kit.reducer';
 import { LinkMaking } from '../links/link-making';
 import { highlighterColors, inkColors } from '../kit/palettes';
 import { shownSize } from '../pages/page-geometry';
+import { ViewState } from '../pages/view-state';
 import { ReadAloud } from '../read-aloud/read-aloud';
+import { Marking } from './marking';
 import { TextSelection } from './text-selection';
 
 /** Half of the bar's greatest width and its height with some room, in CSS pixels. */
@@ -40,11 +42,11 @@ export class SelectionLayer {
   readonly page = input.required<Page>();
   /** CSS pixels to a point of the page. */
   readonly scale = input.required<number>();
-  /** Where a point of the window is on the page, in page space. */
-  readonly toPage = input.required<(x: number, y: number) => Point>();
 
   private readonly store = inject(Store);
   protected readonly selection = inject(TextSelection);
+  protected readonly marking = inject(Marking);
+  private readonly view = inject(ViewState);
   protected readonly landmarks = inject(LandmarksFrom);
   protected readonly linking = inject(LinkMaking);
   protected readonly readAloud = inject(ReadAloud);
@@ -53,10 +55,14 @@ export class SelectionLayer {
   private readonly slots = this.store.selectSignal(kitFeature.selectSlots);
 
   protected readonly size = computed(() => shownSize(this.page()));
+  /** What is selected on this page. */
+  private readonly part = computed(() =>
+    this.selection.parts().find(({ page }) => page.id === this.page().id),
+  );
   private readonly quads = computed(() => {
     const { width, height, rotation } = this.page();
     const view = pageView(width, height, rotation, 1);
-    return (this.selection.range()?.quads ?? []).map((quad) => cornersOf(quad, view));
+    return (this.part()?.quads ?? []).map((quad) => cornersOf(quad, view));
   });
   protected readonly outlines = computed(() =>
     this.quads().map(({ tl, tr, br, bl }) =>
@@ -67,13 +73,16 @@ export class SelectionLayer {
     const first = this.quads().at(0);
     const last = this.quads().at(-1);
     if (!first || !last) return [];
-    return [
-      { end: 'first', name: 'Start of the selection', ...this.placeOf(first.bl) },
-      { end: 'last', name: 'End of the selection', ...this.placeOf(last.br) },
+    const parts = this.selection.parts();
+    const ends = [
+      { end: 'first', name: 'Start of the selection', ...this.placeOf(first.bl), on: parts[0] },
+      { end: 'last', name: 'End of the selection', ...this.placeOf(last.br), on: parts.at(-1) },
     ] as const;
+    return ends.filter(({ on }) => on === this.part());
   });
   /** Above the selection, or below it where there is no room. */
   protected readonly barPlace = computed(() => {
+    if (this.selection.selected()?.focus.page.id !== this.page().id) return undefined;
     const points = this.quads().flatMap(({ tl, tr, br, bl }) => [tl, tr, br, bl]);
     if (points.length === 0) return undefined;
     const xs = points.map(({ x }) => x);
@@ -97,44 +106,59 @@ export class SelectionLayer {
   );
 
   protected readonly canLookUp = computed(() => {
-    const words = this.selection.range()?.contents.trim().split(/\s+/) ?? [];
-    return words.length > 0 && words.length <= LOOKED_UP;
+    const words = this.selection.contents().trim().split(/\s+/);
+    return words.length <= LOOKED_UP;
   });
 
   protected lookUp(): void {
     const last = [...this.host.querySelectorAll('.shade polygon')].at(-1)!;
-    void this.looking.begin(this.selection.range()!.contents, last.getBoundingClientRect());
+    void this.looking.begin(this.selection.contents(), last.getBoundingClientRect());
   }
 
   protected choose(color: string): void {
-    if (this.mark()) this.selection.recolor(color);
-    else this.selection.mark('highlight', color);
+    if (this.mark()) this.marking.recolor(color);
+    else this.marking.mark('highlight', color);
   }
 
   protected draw(kind: Markup['kind']): void {
-    this.selection.mark(kind, this.inkColor());
+    this.marking.mark(kind, this.inkColor());
   }
 
+  /** An end is dragged, over other pages too: what shows here may change meanwhile, so that the window listens. */
   protected grab(event: PointerEvent, end: 'first' | 'last'): void {
     event.preventDefault();
     event.stopPropagation();
-    (event.target as Element).setPointerCapture(event.pointerId);
+    const { pointerId } = event;
     this.selection.loosen(end);
-  }
-
-  protected drag(event: PointerEvent): void {
-    if (!(event.target as Element).hasPointerCapture(event.pointerId)) return;
-    this.selection.extend(this.toPage()(event.clientX, event.clientY));
+    this.selection.isDragged.set(true);
+    const stop = new AbortController();
+    const { signal } = stop;
+    const listen = (type: 'pointermove' | 'pointerup' | 'pointercancel', ends: boolean): void =>
+      addEventListener(
+        type,
+        (next) => {
+          if (next.pointerId !== pointerId) return;
+          this.selection.extendAt(this.view.fromWindow({ x: next.clientX, y: next.clientY }));
+          if (!ends) return;
+          stop.abort();
+          this.selection.isDragged.set(false);
+          this.marking.settle();
+        },
+        { signal },
+      );
+    listen('pointermove', false);
+    listen('pointerup', true);
+    listen('pointercancel', true);
   }
 
   /** With the keyboard an end goes word by word. */
-  protected step(event: KeyboardEvent, end: 'first' | 'last'): void {
+  protected async step(event: KeyboardEvent, end: 'first' | 'last'): Promise<void> {
     const step = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
     if (step === 0 || event.altKey) return;
     event.preventDefault();
     this.selection.loosen(end);
-    this.selection.step(step);
-    this.selection.settle();
+    await this.selection.step(step);
+    this.marking.settle();
   }
 
   private placeOf({ x, y }: Point): { left: string; top: string } {

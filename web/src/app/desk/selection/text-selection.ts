@@ -1,181 +1,161 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import type { Page } from '@stylet/core/api';
-import {
-  isMarkup,
-  newId,
-  noAnnotations,
-  highestOrder,
-  orderAbove,
-  paintingOrder,
-  type Effect,
-  type Markup,
-} from '@stylet/core/document';
+import type { Markup } from '@stylet/core/document';
 import type { Point } from '@stylet/core/geometry';
-import { between, joinMarks, splitMark, type PageText, type TextRange } from '@stylet/core/text';
-import { Store } from '@ngrx/store';
-import { Author } from '../../settings/author';
-import { documentFeature } from '../document/document.reducer';
-import { Editing } from '../document/editing';
+import { between, joinPages, pageText, type PageText, type TextRange } from '@stylet/core/text';
+import { Cancelled } from '../../../workers/worker-client';
+import { PageSource } from '../pages/page-source';
+import { placeAcross, placeIn, placeOn, type PointOnPage } from '../pages/place-across';
+import { ViewState } from '../pages/view-state';
 
-/** Words of a page that are selected, from `anchor` to `focus`. */
-export interface SelectedText {
+/** A word, by its number on its page. */
+export interface WordPlace {
   readonly page: Page;
   readonly text: PageText;
-  readonly anchor: number;
-  readonly focus: number;
+  readonly word: number;
+}
+
+/** Words that are selected, from `anchor` to `focus`, on one page or over several. */
+export interface SelectedText {
+  readonly anchor: WordPlace;
+  readonly focus: WordPlace;
   /** The mark whose words these are, when it is the mark that was taken hold of. */
   readonly mark?: Markup | undefined;
 }
 
-/** Text selected for reading: to be copied and marked; or a mark, to be changed. */
+/** The selected words of one page. */
+export interface SelectedPart extends TextRange {
+  readonly page: Page;
+  readonly text: PageText;
+  readonly words: readonly number[];
+}
+
+/** Text selected for reading, in one or over several pages; or the words of a mark. */
 @Injectable()
 export class TextSelection {
-  private readonly store = inject(Store);
-  private readonly editing = inject(Editing);
-  private readonly author = inject(Author);
+  private readonly source = inject(PageSource);
+  private readonly view = inject(ViewState);
   private readonly snackBar = inject(MatSnackBar);
-  private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
+  /** Texts of pages that the selection goes over. */
+  private readonly texts = signal<ReadonlyMap<string, PageText>>(new Map());
+  /** Where the loose end is to go when the text there has been read. */
+  private wanted: PointOnPage | undefined;
 
   readonly selected = signal<SelectedText | undefined>(undefined);
-  readonly range = computed<TextRange | undefined>(() => {
-    const selected = this.selected();
-    return selected && selected.text.rangeOf(between(selected.anchor, selected.focus));
+  /** Whether an end is being dragged, so that the pages scroll along. */
+  readonly isDragged = signal(false);
+  /** What is selected, page by page. */
+  readonly parts = computed<readonly SelectedPart[]>(() => {
+    const ends = this.ends();
+    if (!ends) return [];
+    const [first, last] = ends;
+    if (first.page.id === last.page.id) return [partOf(first, first.word, last.word)];
+    const pages = this.view.pages();
+    const [from, to] = [first, last].map((end) => pages.findIndex(({ id }) => id === end.page.id));
+    const whole = pages.slice(from + 1, to).flatMap((page) => {
+      const text = this.texts().get(page.id);
+      return text && text.length > 0 ? partOf({ page, text }, 0, text.length - 1) : [];
+    });
+    return [partOf(first, first.word, first.text.length - 1), ...whole, partOf(last, 0, last.word)];
   });
-  /** Marks that cover some of the selected words. */
-  readonly covering = computed<readonly Markup[]>(() => {
-    const selected = this.selected();
-    if (!selected) return [];
-    const words = new Set(between(selected.anchor, selected.focus));
-    const covers = ({ quads }: Markup): boolean =>
-      selected.text.covered(quads).some((word) => words.has(word));
-    return this.marksOn(selected.page).filter(covers);
-  });
+  /** The selected words, lines and pages joined. */
+  readonly contents = computed(() => joinPages(this.parts().map(({ contents }) => contents)));
 
   begin(page: Page, text: PageText, word: number): void {
-    this.selected.set({ page, text, anchor: word, focus: word });
+    this.texts.set(new Map([[page.id, text]]));
+    const place = { page, text, word };
+    this.selected.set({ anchor: place, focus: place });
   }
 
-  /** Moves the loose end of the selection to the word nearest to a point. */
-  extend(to: Point): void {
-    this.selected.update((selected) => {
-      const focus = selected?.text.nearestWord(to);
-      return selected && focus !== undefined ? { ...selected, focus } : selected;
-    });
+  /** Moves the loose end to the word nearest to a point, given on any page: that may lie on another. */
+  extend(page: Page, at: Point): void {
+    // The words of a mark are all on its page.
+    const there = this.selected()?.mark ? { page, at } : placeAcross(this.laidOut(), page, at);
+    if (there) void this.extendTo(there);
+  }
+
+  /** Moves the loose end to the word nearest to a point among the pages as they are laid out, in CSS pixels. */
+  extendAt(there: Point): void {
+    const selected = this.selected();
+    const to = selected?.mark
+      ? placeOn(this.laidOut(), selected.focus.page, there)
+      : placeIn(this.laidOut(), there);
+    if (to) void this.extendTo(to);
+  }
+
+  private async extendTo(there: PointOnPage): Promise<void> {
+    this.wanted = there;
+    // Nothing is waited for where the text is at hand: the selection keeps up with the pointer.
+    const text = this.texts().get(there.page.id) ?? (await this.read(there.page));
+    if (!text || this.wanted !== there) return;
+    const word = text.nearestWord(there.at);
+    if (word !== undefined) this.moveFocus({ page: there.page, text, word });
   }
 
   /** Takes in the line, or the paragraph, of the word it began at. */
   grow(to: 'line' | 'paragraph'): void {
     this.selected.update((selected) => {
       if (!selected) return selected;
-      const [anchor, focus] = selected.text.around(selected.anchor, to);
-      return { ...selected, anchor, focus };
+      const { anchor } = selected;
+      const [first, last] = anchor.text.around(anchor.word, to);
+      return { ...selected, anchor: { ...anchor, word: first }, focus: { ...anchor, word: last } };
     });
   }
 
-  /** Moves the loose end by so many words, as far as there are any. */
-  step(words: number): void {
-    this.selected.update((selected) => {
-      if (!selected) return selected;
-      const focus = Math.min(selected.text.length - 1, Math.max(0, selected.focus + words));
-      return { ...selected, focus };
-    });
+  /** Moves the loose end by a word, over to another page where there are no more. */
+  async step(by: 1 | -1): Promise<void> {
+    const selected = this.selected();
+    if (!selected) return;
+    const { focus } = selected;
+    const word = focus.word + by;
+    if (word >= 0 && word < focus.text.length) this.moveFocus({ ...focus, word });
+    if (selected.mark || (word >= 0 && word < focus.text.length)) return;
+    const pages = this.view.pages();
+    for (let index = this.indexOf(focus.page) + by; pages[index]; index += by) {
+      const text = await this.read(pages[index]);
+      if (this.selected() !== selected || !text) return;
+      if (text.length === 0) continue;
+      this.moveFocus({ page: pages[index], text, word: by > 0 ? 0 : text.length - 1 });
+      return;
+    }
   }
 
   /** Makes one end the loose one. */
   loosen(end: 'first' | 'last'): void {
-    this.selected.update((selected) => {
-      if (!selected) return selected;
-      const first = Math.min(selected.anchor, selected.focus);
-      const last = Math.max(selected.anchor, selected.focus);
-      return end === 'first'
-        ? { ...selected, anchor: last, focus: first }
-        : { ...selected, anchor: first, focus: last };
-    });
+    const ends = this.ends();
+    if (!ends) return;
+    const [first, last] = ends;
+    const [anchor, focus] = end === 'first' ? [last, first] : [first, last];
+    this.selected.update((selected) => selected && { ...selected, anchor, focus });
   }
 
-  /** Takes hold of the mark at a point, or of nothing. */
-  take(page: Page, text: PageText, at: Point): void {
-    const word = text.wordAt(at);
-    const mark =
-      word === undefined
-        ? undefined
-        : this.marksOn(page).findLast(({ quads }) => text.covered(quads).includes(word));
+  /** Takes hold of a mark by its words, or of nothing. */
+  hold(page: Page, text: PageText, mark: Markup | undefined): void {
     const words = mark ? text.covered(mark.quads) : [];
+    const [first, last] = [words[0], words.at(-1)];
+    this.texts.set(new Map([[page.id, text]]));
     this.selected.set(
-      words.length > 0
-        ? { page, text, anchor: words[0], focus: words[words.length - 1], mark }
-        : undefined,
+      first === undefined || last === undefined
+        ? undefined
+        : { anchor: { page, text, word: first }, focus: { page, text, word: last }, mark },
     );
   }
 
   clear(): void {
+    this.wanted = undefined;
+    this.isDragged.set(false);
     this.selected.set(undefined);
-  }
-
-  /** Marks the selected words, joined with marks of the same kind and colour they overlap. */
-  mark(kind: Markup['kind'], color: string): void {
-    const selected = this.selected();
-    const range = this.range();
-    if (!selected || !range) return;
-    this.change(
-      markEffects(
-        selected,
-        this.newMark(selected.page, kind, color, range),
-        this.marksOn(selected.page),
-      ),
-    );
-    this.clear();
-  }
-
-  /** Takes the marks off the selected words; what they cover besides stays marked. */
-  unmark(): void {
-    const selected = this.selected();
-    if (!selected) return;
-    const words = between(selected.anchor, selected.focus);
-    const marks = selected.mark ? [selected.mark] : this.covering();
-    this.change(
-      marks.flatMap((mark): Effect[] => [
-        removal(mark),
-        ...(selected.mark ? [] : splitMark(selected.text, mark, words)).map((range) =>
-          addition({ ...withoutOrigin(mark), id: newId(), ...range, modified: now() }),
-        ),
-      ]),
-    );
-    this.clear();
-  }
-
-  /** A mark's end was dragged: it covers what is selected now. */
-  settle(): void {
-    const selected = this.selected();
-    const range = this.range();
-    if (!selected?.mark || !range) return;
-    const { mark } = selected;
-    if (range.contents === mark.contents && range.quads.length === mark.quads.length) return;
-    const fields = { ...range, modified: now() };
-    this.change([
-      { type: 'annotation.change', pageId: mark.pageId, annotationId: mark.id, fields },
-    ]);
-    this.selected.set({ ...selected, mark: { ...mark, ...fields } });
-  }
-
-  recolor(color: string): void {
-    const mark = this.selected()?.mark;
-    if (!mark) return;
-    const fields = { color, modified: now() };
-    this.change([
-      { type: 'annotation.change', pageId: mark.pageId, annotationId: mark.id, fields },
-    ]);
-    this.clear();
   }
 
   /** Puts the selected words on the clipboard, and says so. */
   async copy(): Promise<void> {
-    const selected = this.selected();
-    if (!selected) return;
-    const words = between(selected.anchor, selected.focus);
+    const parts = this.parts();
+    if (parts.length === 0) return;
     try {
-      await navigator.clipboard.writeText(selected.text.copied(words));
+      await navigator.clipboard.writeText(
+        joinPages(parts.map(({ text, words }) => text.copied(words))),
+      );
       this.snackBar.open('Copied.', undefined, { duration: 2000 });
     } catch (error) {
       console.warn(error);
@@ -184,50 +164,53 @@ export class TextSelection {
     }
   }
 
-  private change(effects: Effect[]): void {
-    if (effects.length > 0) this.editing.change(effects);
+  /** The ends in the order of the pages and the words; none when their pages are not there any more. */
+  private ends(): readonly [WordPlace, WordPlace] | undefined {
+    const selected = this.selected();
+    if (!selected) return undefined;
+    const { anchor, focus } = selected;
+    const pages = this.indexOf(focus.page) - this.indexOf(anchor.page);
+    if (this.indexOf(focus.page) < 0 || this.indexOf(anchor.page) < 0) return undefined;
+    return (pages || focus.word - anchor.word) < 0 ? [focus, anchor] : [anchor, focus];
   }
 
-  private marksOn(page: Page): Markup[] {
-    return paintingOrder(this.annotations()[page.id] ?? noAnnotations).filter(isMarkup);
+  private laidOut() {
+    return { pages: this.view.pages(), layout: this.view.layout() };
   }
 
-  private newMark(page: Page, kind: Markup['kind'], color: string, range: TextRange): Markup {
-    const at = now();
-    return {
-      kind,
-      id: newId(),
-      pageId: page.id,
-      order: orderAbove(highestOrder(this.annotations()[page.id] ?? noAnnotations)),
-      color,
-      opacity: 1,
-      author: this.author.name(),
-      created: at,
-      modified: at,
-      ...range,
-    };
+  private indexOf({ id }: Page): number {
+    return this.view.pages().findIndex((page) => page.id === id);
+  }
+
+  private moveFocus(focus: WordPlace): void {
+    this.selected.update((selected) => selected && { ...selected, focus });
+    const anchor = this.selected()?.anchor;
+    if (!anchor || anchor.page.id === focus.page.id) return;
+    const [a, b] = [this.indexOf(anchor.page), this.indexOf(focus.page)];
+    for (const page of this.view.pages().slice(Math.min(a, b) + 1, Math.max(a, b)))
+      if (!this.texts().has(page.id)) void this.read(page);
+  }
+
+  /** The text of a page; undefined when it cannot be read. */
+  private async read(page: Page): Promise<PageText | undefined> {
+    const known = this.texts().get(page.id);
+    if (known) return known;
+    try {
+      const text = pageText(await this.source.linesOf(page));
+      this.texts.update((texts) => new Map([...texts, [page.id, text]]));
+      return text;
+    } catch (error) {
+      if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
+      return undefined;
+    }
   }
 }
 
-/** A new mark in place of those of its kind and colour that it overlaps. */
-export function markEffects(
-  { text }: { readonly text: PageText },
-  mark: Markup,
-  others: readonly Markup[],
-): Effect[] {
-  const { range, replaces } = joinMarks(text, mark, others);
-  return [...replaces.map(removal), addition({ ...mark, ...range })];
-}
-
-const now = (): string => new Date().toISOString();
-const addition = (annotation: Markup): Effect => ({ type: 'annotation.add', annotation });
-const removal = ({ pageId, id }: Markup): Effect => ({
-  type: 'annotation.remove',
-  pageId,
-  annotationId: id,
-});
-
-function withoutOrigin(mark: Markup): Markup {
-  const { origin: _origin, ...rest } = mark;
-  return rest;
+function partOf(
+  { page, text }: Pick<WordPlace, 'page' | 'text'>,
+  first: number,
+  last: number,
+): SelectedPart {
+  const words = between(first, last);
+  return { page, text, words, ...text.rangeOf(words) };
 }
