@@ -6,7 +6,7 @@ import type { DeskDriver } from './support/desk';
 import type { Instance } from './support/instance';
 import { expect, test } from './support/fixtures';
 
-/** How often words stand in a PDF, as poppler reads it. */
+/** How often words stand in a PDF and in the addresses of its links, as poppler reads it. */
 function countIn(pdf: Uint8Array, words: RegExp): number {
   const file = join(mkdtempSync(join(tmpdir(), 'stylet-find-')), 'file.pdf');
   writeFileSync(file, pdf);
@@ -15,7 +15,8 @@ function countIn(pdf: Uint8Array, words: RegExp): number {
     maxBuffer: 64 * 1024 * 1024,
   });
   const joined = text.replace(/(\p{L})[-\u2010]\n/gu, '$1').replace(/\s+/g, ' ');
-  return joined.match(words)?.length ?? 0;
+  const addresses = execFileSync('pdfinfo', ['-url', file], { encoding: 'utf8' });
+  return [joined, addresses].reduce((sum, all) => sum + (all.match(words)?.length ?? 0), 0);
 }
 
 /** How many entries of a document's outline say something. */
@@ -113,4 +114,30 @@ test('what people named is found with the words of the pages, and says what it i
   await field(desk).press('Enter');
   await entry.getByRole('button').click();
   await expect(page.locator('stylet-page-view[data-page="16"]')).toBeInViewport();
+});
+
+test('the text that the server has read is used, the addresses of links too; without it the file is read', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await instance.indexed();
+  const { page } = desk;
+  const asked = page.waitForResponse(/\/texts\/0$/);
+  await desk.open(instance.url, deck);
+  const list = page.getByRole('list', { name: 'Matches' });
+  const found = async (): Promise<void> => {
+    await find(desk, 'course.example');
+    await expect(status(desk)).toHaveText(/– of \d+$/, { timeout: 30_000 });
+    await expect(list.getByRole('listitem').filter({ hasText: 'Link' })).toHaveCount(1);
+    await page.keyboard.press('Enter');
+    await expect(page.locator('.hit.current')).toBeInViewport();
+  };
+  await found();
+  expect((await (await asked).json()) as { read: number }).toMatchObject({ read: 48 });
+
+  await page.route(/\/texts\//, (route) => route.abort());
+  await page.reload();
+  await desk.drawn();
+  await found();
 });

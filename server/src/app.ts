@@ -14,6 +14,7 @@ import { exportRoutes } from './export/routes';
 import { findRoutes } from './find/routes';
 import { healthRoutes } from './health/routes';
 import { keywordRoutes } from './keywords/routes';
+import { textRoutes } from './indexing/routes';
 import { kitRoutes } from './kit/routes';
 import { miniatureRoutes } from './miniatures/routes';
 import { pictureRoutes } from './pictures/routes';
@@ -54,6 +55,7 @@ export async function buildApp(
   await app.register(pictureRoutes(services));
   await app.register(readingRoutes(services));
   await app.register(keywordRoutes(services));
+  await app.register(textRoutes(services));
   await app.register(findRoutes(services));
   await app.register(dictionaryRoutes(services));
   await app.register(speechRoutes(services));

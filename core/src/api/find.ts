@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { digestSchema, idSchema } from '../document/index';
-import { hitKinds } from '../find/index';
+import { hitKinds, textLayers } from '../find/index';
 
 /** What is looked for, as it is typed, and how words are compared. */
 export const searchSchema = z.object({
@@ -83,6 +83,22 @@ export const indexingSchema = z.object({
   ),
 });
 
+/** What stands on some pages of a file, from the `TEXTS_TOGETHER` · part-th on, as it was read for finding. */
+export const storedTextsSchema = z.object({
+  /** So many pages of the file, from the first, have been read: those that are not told have no text. */
+  read: z.int().nonnegative(),
+  texts: z.array(
+    z.object({
+      /** Its place in the file, counted from 0. */
+      page: z.int().nonnegative(),
+      layer: z.enum(textLayers),
+      text: z.string(),
+      /** Places and boxes of its words: `packWords` in core/find, in base64. */
+      words: z.base64(),
+    }),
+  ),
+});
+
 export const savedSearchSchema = z.object({
   id: idSchema,
   name: z.string().trim().min(1).max(200),
@@ -97,4 +113,5 @@ export type FoundPage = z.infer<typeof foundPageSchema>;
 export type FoundDocument = z.infer<typeof foundDocumentSchema>;
 export type FindResult = z.infer<typeof findResultSchema>;
 export type IndexingState = z.infer<typeof indexingSchema>;
+export type StoredTexts = z.infer<typeof storedTextsSchema>;
 export type SavedSearch = z.infer<typeof savedSearchSchema>;

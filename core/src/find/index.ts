@@ -1,6 +1,7 @@
 export * from './fold';
 export * from './query';
 export * from './page-words';
+export * from './text-layers';
 export * from './packed-words';
 export * from './word-boxes';
 export * from './searchable';

@@ -1,3 +1,4 @@
+import { base64 } from '@scure/base';
 import { VarintReader, VarintWriter } from '../bytes/index';
 import { BOX, type PageWords } from './page-words';
 
@@ -63,3 +64,10 @@ export function unpackWords(bytes: Uint8Array): Omit<PageWords, 'text'> {
   }
   return { starts, boxes };
 }
+
+/** Packed words in base64 (RFC 4648, 4), as JSON carries them. */
+export const wordsToBase64 = (packed: Uint8Array): string => base64.encode(packed);
+
+/** The inverse of `packWords` and `wordsToBase64`. Throws an Error for anything else. */
+export const wordsFromBase64 = (text: string): Omit<PageWords, 'text'> =>
+  unpackWords(base64.decode(text));

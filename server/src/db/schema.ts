@@ -1,6 +1,6 @@
 import { pictureTypes, type Kit, type Search } from '@stylet/core/api';
 import type { Annotation, Beside, Effect, Landmark, Place } from '@stylet/core/document';
-import { hitKinds } from '@stylet/core/find';
+import { hitKinds, textLayers } from '@stylet/core/find';
 import type { Orientation } from '@stylet/core/pdf';
 import { sql } from 'drizzle-orm';
 import {
@@ -104,9 +104,6 @@ export const miniatureTrays = pgTable(
   },
   (t) => [primaryKey({ columns: [t.source, t.tray] })],
 );
-
-/** Where the text of a page comes from. */
-export const textLayers = ['text', 'address'] as const;
 
 /** What stands on the pages of files, by where it comes from; see core/find. */
 export const sourceTexts = pgTable(

@@ -1,5 +1,5 @@
 import type { Place } from '@stylet/core/document';
-import type { HitKind } from '@stylet/core/find';
+import type { HitKind, TextLayer } from '@stylet/core/find';
 import { sql, type SQL } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { documents, entries, pages, sourceTexts } from '../db/schema';
@@ -17,7 +17,7 @@ export interface CandidatePage {
   readonly documentId: string;
   readonly pageId: string;
   readonly sheet: number;
-  readonly layer: 'text' | 'address';
+  readonly layer: TextLayer;
   readonly text: string;
 }
 

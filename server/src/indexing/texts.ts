@@ -1,11 +1,16 @@
 import { readlinkSync } from 'node:fs';
 import { setPriority } from 'node:os';
 import { inflateSync } from 'node:zlib';
-import { packWords, pageWords, type PageWords } from '@stylet/core/find';
+import {
+  addressWords,
+  packWords,
+  pageWords,
+  type PageWords,
+  type TextLayer,
+} from '@stylet/core/find';
 import { PdfFile, linkAddresses, readPages, type PdfPage } from '@stylet/core/pdf';
 import { glyphsOf, linesOf, wordsOf, type GlyphFont, type Line } from '@stylet/core/text';
 import * as pdfjs from 'pdfjs-dist/legacy/build/pdf.mjs';
-import type { textLayers } from '../db/schema';
 import { FileBytes } from '../pdf/file-bytes';
 import { piecesIn, vectorOf } from './lexemes';
 import { fileRange } from './file-range';
@@ -20,7 +25,7 @@ export interface TextsTask {
 /** One layer of a page's text, as it is stored. */
 export interface ReadText {
   readonly sourceIndex: number;
-  readonly layer: (typeof textLayers)[number];
+  readonly layer: TextLayer;
   readonly text: string;
   readonly words: Uint8Array;
   readonly lexemes: string;
@@ -97,15 +102,7 @@ async function linesOn({ document }: Open, index: number): Promise<Line[]> {
 /** The addresses that a page's links lead to, as words of a text of their own. */
 function addressesOn({ file, pages }: Open, index: number): PageWords | undefined {
   const links = pages[index] ? linkAddresses(file, pages[index]) : [];
-  if (links.length === 0) return undefined;
-  return pageWords(
-    links.map(({ address, box }) => ({
-      words: [{ text: address, box, angle: 0, size: 1, bold: false }],
-      box,
-      frame: box,
-      angle: 0,
-    })),
-  );
+  return links.length > 0 ? addressWords(links) : undefined;
 }
 
 async function opened(path: string): Promise<Open> {

@@ -1,42 +1,45 @@
 import {
   boxesOfWords,
   matchesOn,
-  pageWords,
   searchable,
   type FindQuery,
-  type PageWords,
+  type LayerWords,
   type Searchable,
 } from '@stylet/core/find';
-import type { Line } from '@stylet/core/text';
-import type { FoundMatch, PageOfFile } from './protocol';
+import type { FoundMatch, PdfRequests } from './protocol';
 
 interface Read {
-  readonly words: PageWords;
+  readonly words: LayerWords;
   /** By whether case is kept. */
   readonly texts: Map<boolean, Searchable>;
 }
 
+/** A page of a file, by the file's digest too. */
+type Wanted = Omit<PdfRequests['find']['params'], 'query'>;
+
 /** Pages' texts as they are searched; a page is read once. */
 export class PageSearch {
-  private readonly pages = new Map<string, Read>();
+  private readonly pages = new Map<string, readonly Read[]>();
 
-  constructor(private readonly linesOf: (page: PageOfFile) => Promise<readonly Line[]>) {}
+  constructor(private readonly layersOf: (page: Wanted) => Promise<readonly LayerWords[]>) {}
 
   /** The matches on a page, with the boxes of what they touch, line by line. */
-  async find(page: PageOfFile, query: FindQuery): Promise<FoundMatch[]> {
+  async find(page: Wanted, query: FindQuery): Promise<FoundMatch[]> {
     const { keepsCase } = query.options;
-    const key = `${page.page} ${page.url}`;
+    const key = `${page.page} ${page.source}`;
     let read = this.pages.get(key);
     if (!read) {
-      read = { words: pageWords(await this.linesOf(page)), texts: new Map() };
+      read = (await this.layersOf(page)).map((words) => ({ words, texts: new Map() }));
       this.pages.set(key, read);
     }
-    const { words: pages, texts } = read;
-    let text = texts.get(keepsCase);
-    if (!text) texts.set(keepsCase, (text = searchable(pages, keepsCase)));
-    return matchesOn(text, query).map(({ words, ...around }) => ({
-      ...around,
-      boxes: boxesOfWords(words, pages.boxes),
-    }));
+    return read.flatMap(({ words: layer, texts }) => {
+      let text = texts.get(keepsCase);
+      if (!text) texts.set(keepsCase, (text = searchable(layer, keepsCase)));
+      return matchesOn(text, query).map(({ words, ...around }) => ({
+        kind: layer.layer,
+        ...around,
+        boxes: boxesOfWords(words, layer.boxes),
+      }));
+    });
   }
 }

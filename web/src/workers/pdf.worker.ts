@@ -1,4 +1,5 @@
 /// <reference lib="webworker" />
+import { addressWords, pageWords, type LayerWords } from '@stylet/core/find';
 import { pageView, type Matrix } from '@stylet/core/geometry';
 import {
   besidesPaper,
@@ -21,6 +22,7 @@ import { OpenPdfs } from './open-pdfs';
 import { startParser } from './pdf-parameters';
 import { PageSearch } from './page-search';
 import type { FoundMatch, PageLink, PageOfFile, PdfRequests } from './protocol';
+import { TextsOnServer } from './texts-on-server';
 import { drawSoftMasks } from './worker-canvas';
 
 drawSoftMasks();
@@ -70,7 +72,7 @@ function render(
 
 async function drawn(
   page: PDFPageProxy,
-  { rotation, scale, region }: Omit<PdfRequests['render']['params'], 'url' | 'page'>,
+  { rotation, scale, region }: Omit<PdfRequests['render']['params'], 'url' | 'page' | 'marks'>,
   id: number,
 ): Promise<ImageBitmap> {
   const viewport = page.getViewport({
@@ -134,13 +136,27 @@ function looks({
   });
 }
 
-const search = new PageSearch(({ url, page: index }) =>
-  pdfs.get(url).during(index, async (page) => {
-    const read = await readLines(page);
-    page.cleanup();
-    return read;
-  }),
+const stored = new TextsOnServer();
+const search = new PageSearch(
+  async ({ url, page: index, source }) =>
+    (await stored.layersOf(source, index)) ?? (await layersInFile(url, index)),
 );
+
+function layersInFile(url: string, index: number): Promise<LayerWords[]> {
+  const pdf = pdfs.get(url);
+  return pdf.during(index, async (page) => {
+    const text = pageWords(await readLines(page));
+    const found = await readLinks(await pdf.document, page, toPageSpace(page));
+    page.cleanup();
+    const addresses = found.flatMap(({ box, target }) =>
+      target.kind === 'address' ? { box, address: target.url } : [],
+    );
+    return [
+      { layer: 'text', ...text },
+      { layer: 'address', ...addressWords(addresses) },
+    ];
+  });
+}
 
 async function find({ query, ...page }: PdfRequests['find']['params']): Promise<FoundMatch[]> {
   return search.find(page, query);

@@ -1,4 +1,4 @@
-import type { FindQuery } from '@stylet/core/find';
+import type { FindQuery, TextLayer } from '@stylet/core/find';
 import type { Box } from '@stylet/core/geometry';
 import type { Rotation } from '@stylet/core/pdf';
 import type { Line, LookedPage, PictureCorners } from '@stylet/core/text';
@@ -38,12 +38,13 @@ export interface PdfRequests {
   links: { params: PageOfFile; result: PageLink[] };
   /** How a page's lines look. */
   looks: { params: PageOfFile & { rotation: Rotation }; result: LookedPage };
-  /** What is found on a page. */
-  find: { params: PageOfFile & { query: FindQuery }; result: FoundMatch[] };
+  /** What is found on a page; `source` is its file's digest. */
+  find: { params: PageOfFile & { source: string; query: FindQuery }; result: FoundMatch[] };
 }
 
 /** A match on a page: what it touches, in page space, and what stands around it. */
 export interface FoundMatch {
+  readonly kind: TextLayer;
   readonly boxes: readonly Box[];
   readonly before: string;
   readonly match: string;

@@ -16,7 +16,7 @@ const TYPES = 180;
 const SHOWS = 120;
 
 /** A match in the document: its page, and its place among those of that page. */
-export interface FoundInDocument extends FoundMatch {
+export interface FoundInDocument extends Omit<FoundMatch, 'kind'> {
   readonly kind: HitKind;
   readonly pageIndex: number;
   readonly at: number;
@@ -178,7 +178,6 @@ export class Finding {
       if (matches.length > 0) {
         const here = matches.map((match, at) => ({
           ...match,
-          kind: 'text' as const,
           pageIndex,
           at,
         }));

@@ -127,7 +127,12 @@ export class PageSource implements OnDestroy {
 
   /** What is found on a page; what is in view is drawn first. */
   find(page: SourcePage, query: FindQuery, signal: AbortSignal): Promise<FoundMatch[]> {
-    return this.client.ask('find', { ...this.sheetOf(page), query }, () => 4, signal);
+    return this.client.ask(
+      'find',
+      { ...this.sheetOf(page), source: page.source, query },
+      () => 4,
+      signal,
+    );
   }
 
   ngOnDestroy(): void {
