@@ -3,6 +3,8 @@ import type { Config } from './config';
 import type { Connection, Database } from './db/database';
 import { Covers } from './documents/cover';
 import { Exporter } from './export/exporter';
+import { SheetTexts } from './find/sheet-texts';
+import { DocumentSheets } from './find/sheets';
 import { Indexer } from './indexing/indexer';
 import { Viewers } from './indexing/viewers';
 import { Miniaturist } from './miniatures/miniaturist';
@@ -15,6 +17,8 @@ export interface Services {
   readonly config: Config;
   readonly database: Database;
   readonly finding: Database;
+  readonly documentSheets: DocumentSheets;
+  readonly sheetTexts: SheetTexts;
   readonly pool: PdfPool;
   readonly spool: Spool;
   readonly exporter: Exporter;
@@ -45,6 +49,8 @@ export async function makeServices(
     config,
     database,
     finding,
+    documentSheets: new DocumentSheets(),
+    sheetTexts: new SheetTexts(),
     pool,
     spool,
     exporter,

@@ -24,13 +24,17 @@ export function foldedText(text: string, keepsCase = false): string {
 
 /** For each unit of the text that `fold` gives, its place in the text as it stands. */
 export function foldedFrom(text: string, keepsCase = false): Int32Array {
+  if (!OTHER.test(text)) return sameFrom(text.length);
   const from: number[] = [];
   let at = 0;
   for (const [run] of text.matchAll(RUNS)) {
     // What is ASCII folds unit for unit.
-    const isAscii = run.charCodeAt(0) < 128;
-    for (const char of isAscii ? run : Array.from(run)) {
-      const { length } = isAscii ? char : foldedChar(char, keepsCase);
+    if (run.charCodeAt(0) < 128) {
+      for (const end = at + run.length; at < end; at++) from.push(at);
+      continue;
+    }
+    for (const char of Array.from(run)) {
+      const { length } = foldedChar(char, keepsCase);
       for (let i = 0; i < length; i++) from.push(at);
       at += char.length;
     }
@@ -38,10 +42,20 @@ export function foldedFrom(text: string, keepsCase = false): Int32Array {
   return Int32Array.from(from);
 }
 
+/** Text of which every unit folds to one: most is, and it is looked into a hundred times in a search. */
+function sameFrom(length: number): Int32Array {
+  if (same.length < length) same = Int32Array.from({ length: 2 * length }, (_, i) => i);
+  return same.subarray(0, length);
+}
+let same = new Int32Array();
+
+// Without the flag u, which makes looking for units dear: a run of units that are not ASCII parts no character.
 // eslint-disable-next-line no-control-regex
-const OTHERS = /[^\x00-\x7f]+/gu;
+const OTHER = /[^\x00-\x7f]/;
 // eslint-disable-next-line no-control-regex
-const RUNS = /[\x00-\x7f]+|[^\x00-\x7f]+/gu;
+const OTHERS = /[^\x00-\x7f]+/g;
+// eslint-disable-next-line no-control-regex
+const RUNS = /[\x00-\x7f]+|[^\x00-\x7f]+/g;
 
 const known = new Map<string, string>();
 

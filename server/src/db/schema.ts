@@ -235,6 +235,9 @@ export const pages = pgTable(
   },
   (t) => [
     index('pages_of_document').on(t.documentId),
+    index('pages_in_order')
+      .on(t.documentId, sql`${t.order} collate "C"`)
+      .where(sql`not removed`),
     index('pages_of_sheet')
       .on(t.sheet, t.documentId)
       .where(sql`not removed`),

@@ -1,25 +1,18 @@
 import type { Place } from '@stylet/core/document';
-import type { HitKind, TextLayer } from '@stylet/core/find';
-import { sql, type SQL } from 'drizzle-orm';
+import type { HitKind } from '@stylet/core/find';
+import { sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
-import { documents, entries, pages, sourceTexts } from '../db/schema';
+import { documents, entries, pages } from '../db/schema';
+import { layerKey, type FoldedText, type LayerOfSheet, type SheetTexts } from './sheet-texts';
+import type { MatchedSheets, SheetsByDocument } from './sheets';
 
 /** Pages that are read to be ranked, when there are no more of them than these. */
 export const MOST_READ = 400;
 /** And so many where the index cannot tell all, as with capitals: they are looked at to be counted. */
 export const MOST_CHECKED = 3000;
 /** When there are more: so many pages of each document. */
-const OF_EACH = 12;
+export const OF_EACH = 12;
 const MOST_ENTRIES = 400;
-
-/** A page of a document on which the words of a search stand. */
-export interface CandidatePage {
-  readonly documentId: string;
-  readonly pageId: string;
-  readonly sheet: number;
-  readonly layer: TextLayer;
-  readonly text: string;
-}
 
 export interface CandidateEntry {
   readonly documentId: string;
@@ -29,66 +22,97 @@ export interface CandidateEntry {
   readonly text: string;
 }
 
-const inDocument = (documentId: string | undefined, column: SQL): SQL =>
-  documentId === undefined ? sql`` : sql`and ${column} = ${documentId}`;
-
-/** On how many pages of each document the words stand; 0 where they stand only in what leads away from it. */
-export async function countPages(
-  queries: Queries,
-  tsquery: string,
-  documentId: string | undefined,
-): Promise<Map<string, number>> {
-  const { rows } = await queries.execute<{ id: string; pages: number }>(sql`
-    select p.document_id as id, count(*) filter (where t.layer = 'text')::int as pages
-    from ${sourceTexts} t join ${pages} p on p.sheet = t.sheet
-    where t.lexemes @@ ${tsquery}::tsquery and not p.removed ${inDocument(documentId, sql`p.document_id`)}
-    group by p.document_id`);
-  return new Map(rows.map(({ id, pages: count }) => [id, count]));
+/** A layer of a sheet on which the words stand, in a document. */
+export interface FoundLayer extends LayerOfSheet {
+  readonly documentId: string;
 }
 
-const columns = sql`p.document_id as "documentId", p.id as "pageId", t.sheet, t.layer`;
-
-/** The pages on which the words stand, with their texts. */
-export async function allPages(
-  queries: Queries,
-  tsquery: string,
-  documentId: string | undefined,
-): Promise<CandidatePage[]> {
-  const { rows } = await queries.execute<Record<string, unknown>>(sql`
-    select ${columns}, t.text from ${sourceTexts} t join ${pages} p on p.sheet = t.sheet
-    where t.lexemes @@ ${tsquery}::tsquery and not p.removed ${inDocument(documentId, sql`p.document_id`)}`);
-  return rows as unknown as CandidatePage[];
+/** A page of a document on which the words of a search stand, in one of its layers. */
+export interface CandidatePage extends FoundLayer {
+  readonly pageId: string;
+  readonly text: FoldedText;
 }
 
-/**
- * Where there are too many to look at them all: the first ones of some documents. Where the words stand on most
- * pages, these are soon found page by page; else by the index.
- */
-export async function firstPages(
+/** What of each document the words stand on, in the order of its pages. */
+export class FoundLayers {
+  /** On how many pages of each document the words stand; 0 where they stand only in what leads away from it. */
+  readonly counts = new Map<string, number>();
+  private readonly marks: Uint8Array;
+
+  constructor(
+    private readonly sheets: SheetsByDocument,
+    { text, address }: MatchedSheets,
+  ) {
+    const most = [text, address].reduce((max, list) => list.reduce(larger, max), 0);
+    this.marks = new Uint8Array(most + 1);
+    for (const sheet of text) this.marks[sheet] |= TEXT;
+    for (const sheet of address) this.marks[sheet] |= ADDRESS;
+    for (const [id, own] of sheets) this.count(id, own);
+  }
+
+  /** The layers of some documents, the first `most` pages of each; without `most` all. */
+  of(documentIds: Iterable<string>, most = Infinity): FoundLayer[] {
+    const found: FoundLayer[] = [];
+    for (const documentId of documentIds) {
+      // A copy of a page is not looked at again.
+      const own = new Set<number>();
+      for (const sheet of this.sheets.get(documentId) ?? []) {
+        const mark = this.marks[sheet];
+        if (!mark || own.has(sheet)) continue;
+        own.add(sheet);
+        if (mark & TEXT) found.push({ documentId, sheet, layer: 'text' });
+        if (mark & ADDRESS) found.push({ documentId, sheet, layer: 'address' });
+        if (own.size >= most) break;
+      }
+    }
+    return found;
+  }
+
+  private count(id: string, own: Int32Array): void {
+    let [pages, found] = [0, 0];
+    for (const sheet of own) {
+      const mark = this.marks[sheet];
+      if (mark) found++;
+      if (mark & TEXT) pages++;
+    }
+    if (found > 0) this.counts.set(id, pages);
+  }
+}
+
+const [TEXT, ADDRESS] = [1, 2];
+const larger = (a: number, b: number): number => Math.max(a, b);
+
+/** The pages of layers, with what stands there; a document that has a page twice has it twice here. */
+export async function readPages(
   queries: Queries,
-  tsquery: string,
-  documentIds: readonly string[],
-  areMost: boolean,
+  texts: SheetTexts,
+  wanted: readonly FoundLayer[],
 ): Promise<CandidatePage[]> {
-  const most = documentIds.length === 1 ? MOST_READ : OF_EACH;
-  const wanted = sql`${sql.param([...documentIds])}::uuid[]`;
-  const { rows } = await queries.execute<Record<string, unknown>>(
-    areMost
-      ? sql`
-        select found.* from unnest(${wanted}) as d(id) cross join lateral (
-          select ${columns}, t.text from ${pages} p join ${sourceTexts} t on t.sheet = p.sheet
-          where p.document_id = d.id and not p.removed and t.lexemes @@ ${tsquery}::tsquery
-          limit ${most}
-        ) found`
-      : sql`
-        select h.*, t.text from (
-          select ${columns}, row_number() over (partition by p.document_id order by t.sheet) as nth
-          from ${sourceTexts} t join ${pages} p on p.sheet = t.sheet
-          where p.document_id = any(${wanted}) and not p.removed and t.lexemes @@ ${tsquery}::tsquery
-        ) h join ${sourceTexts} t on t.sheet = h.sheet and t.layer = h.layer
-        where h.nth <= ${most}`,
-  );
-  return rows as unknown as CandidatePage[];
+  if (wanted.length === 0) return [];
+  const [found, { rows }] = await Promise.all([
+    texts.read(queries, wanted),
+    queries.execute<{ documentId: string; sheet: number; pageId: string }>(sql`
+      select p.document_id as "documentId", p.sheet, p.id as "pageId"
+      from unnest(
+        ${sql.param(wanted.map(({ documentId }) => documentId))}::uuid[],
+        ${sql.param(wanted.map(({ sheet }) => sheet))}::int[]
+      ) as w(id, sheet)
+      join ${pages} p on p.sheet = w.sheet and p.document_id = w.id
+      where not p.removed
+      group by p.document_id, p.sheet, p.id`),
+  ]);
+  const pageIds = new Map<string, string[]>();
+  for (const { documentId, sheet, pageId } of rows) {
+    const key = `${documentId} ${sheet}`;
+    const ids = pageIds.get(key);
+    if (ids) ids.push(pageId);
+    else pageIds.set(key, [pageId]);
+  }
+  return wanted.flatMap((layer) => {
+    const text = found.get(layerKey(layer));
+    const ids = pageIds.get(`${layer.documentId} ${layer.sheet}`) ?? [];
+    return text ? ids.map((pageId) => ({ ...layer, pageId, text })) : [];
+  });
 }
 
 /** What people named so, on pages that are there. */
@@ -100,7 +124,8 @@ export async function candidateEntries(
   const { rows } = await queries.execute<Record<string, unknown>>(sql`
     select e.document_id as "documentId", d.title, e.kind, e.place, e.text
     from ${entries} e join ${documents} d on d.id = e.document_id
-    where e.lexemes @@ ${tsquery}::tsquery ${inDocument(documentId, sql`e.document_id`)}
+    where e.lexemes @@ ${tsquery}::tsquery
+      ${documentId === undefined ? sql`` : sql`and e.document_id = ${documentId}`}
       and not exists (
         select 1 from ${pages} p where p.id = (e.place ->> 'pageId')::uuid and p.removed)
     limit ${MOST_ENTRIES}`);

@@ -5,8 +5,6 @@ import {
   matchAt,
   scoreNamed,
   scorePage,
-  searchable,
-  searchableText,
   termPlaces,
   weightsOf,
   type FindQuery,
@@ -15,18 +13,21 @@ import {
 } from '@stylet/core/find';
 import type { Box } from '@stylet/core/geometry';
 import type { Queries } from '../db/database';
+import type { Services } from '../services';
 import {
+  FoundLayers,
   MOST_CHECKED,
   MOST_READ,
-  allPages,
+  OF_EACH,
   candidateEntries,
-  countPages,
-  firstPages,
+  readPages,
   type CandidateEntry,
   type CandidatePage,
 } from './candidates';
-import { foundPages, layerKey, titlesOf, wordsOn } from './found-pages';
+import { foundPages, titlesOf, wordsOn } from './found-pages';
 import { libraryQuery, type LibraryQuery } from './library-query';
+import { FoldedText, layerKey } from './sheet-texts';
+import { matchedSheets } from './sheets';
 import { neighbours } from './term-query';
 
 /** Documents told at a time, and hits in each; of one document that is asked for alone, more. */
@@ -42,7 +43,7 @@ interface Ranked {
   readonly pageId: string | undefined;
   readonly score: number;
   readonly kind: HitKind;
-  readonly text: string;
+  readonly text: FoldedText;
   readonly at?: CandidatePage;
   readonly entry?: CandidateEntry;
 }
@@ -58,23 +59,32 @@ interface RankedDocument {
  * docs/ranking.md. Throws Problem `find-without-words`.
  */
 export async function findInLibrary(
-  queries: Queries,
+  {
+    finding: queries,
+    documentSheets,
+    sheetTexts,
+  }: Pick<Services, 'finding' | 'documentSheets' | 'sheetTexts'>,
   { document, from, ...search }: FindRequest,
 ): Promise<FindResult> {
   const library = await libraryQuery(queries, search);
   const { tsquery } = library;
-  const [counts, named] = await Promise.all([
-    countPages(queries, tsquery, document),
+  const [sheets, matched, named] = await Promise.all([
+    documentSheets.read(queries, document),
+    matchedSheets(queries, tsquery),
     candidateEntries(queries, tsquery, document),
   ]);
+  const layers = new FoundLayers(sheets, matched);
+  const { counts } = layers;
   const total = sum(counts.values());
   const isMany = total > (library.isChecked ? MOST_CHECKED : MOST_READ);
   const weights = weightsOf(library);
   const rankedNamed = named.flatMap((entry) => rankedEntry(entry, library.query, weights));
   const some = isMany ? likeliest(counts, rankedNamed).slice(from, from + DOCUMENTS) : undefined;
-  const pages = some
-    ? await firstPages(queries, tsquery, some, total > library.pages / 4)
-    : await allPages(queries, tsquery, document);
+  const pages = await readPages(
+    queries,
+    sheetTexts,
+    some ? layers.of(some, document === undefined ? OF_EACH : MOST_READ) : layers.of(counts.keys()),
+  );
   const ranked = [
     ...pages.flatMap((page) => rankedPage(page, library.query, weights)),
     ...rankedNamed.filter(({ documentId }) => !some || some.includes(documentId)),
@@ -133,7 +143,7 @@ function likeliest(counts: ReadonlyMap<string, number>, named: readonly Ranked[]
 }
 
 function rankedPage(page: CandidatePage, query: FindQuery, weights: readonly number[]): Ranked[] {
-  const text = searchableText(page.text, query.options.keepsCase);
+  const text = page.text.searchable(query.options.keepsCase);
   const score =
     page.layer === 'text'
       ? scorePage(text, query, weights)
@@ -148,11 +158,12 @@ function rankedEntry(
   query: FindQuery,
   weights: readonly number[],
 ): Ranked[] {
-  const text = searchableText(entry.text, query.options.keepsCase);
-  const score = scoreNamed(entry.kind, text, query, weights);
+  const text = new FoldedText(entry.text);
+  const named = text.searchable(query.options.keepsCase);
+  const score = scoreNamed(entry.kind, named, query, weights);
   if (score === undefined) return [];
   const { documentId, kind } = entry;
-  return [{ documentId, pageId: entry.place?.pageId, score, kind, text: entry.text, entry }];
+  return [{ documentId, pageId: entry.place?.pageId, score, kind, text, entry }];
 }
 
 /** Pages were looked at, and not all of them have what is looked for. */
@@ -196,7 +207,6 @@ async function tellHits(
   const [pages, words] = await Promise.all([
     foundPages(
       queries,
-      shown.map(({ id }) => id),
       all.flatMap(({ pageId }) => pageId ?? []),
     ),
     wordsOn(
@@ -218,10 +228,9 @@ function matchIn(
   query: FindQuery,
   words: Omit<PageWords, 'text'> | undefined,
 ): Pick<Hit, 'before' | 'match' | 'after' | 'boxes'> {
-  const page = searchable(
-    { text, starts: words?.starts ?? new Int32Array() },
-    query.options.keepsCase,
-  );
+  const folded = text.searchable(query.options.keepsCase);
+  const { from, source } = folded;
+  const page = { text: folded.text, source, from, starts: words?.starts ?? new Int32Array() };
   const places = termPlaces(page, query)!;
   const together = closest(places);
   const rarest = places.reduce((a, b) => (b.length < a.length ? b : a));

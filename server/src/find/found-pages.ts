@@ -3,30 +3,25 @@ import { unpackWords, type PageWords } from '@stylet/core/find';
 import { sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { documents, pages, sourceTexts } from '../db/schema';
-import type { CandidatePage } from './candidates';
+import { layerKey, type LayerOfSheet } from './sheet-texts';
 
 /** Pages as they are told with what was found on them: their places in their documents, and their labels. */
 export async function foundPages(
   queries: Queries,
-  documentIds: readonly string[],
   pageIds: readonly string[],
 ): Promise<Map<string, FoundPage>> {
   if (pageIds.length === 0) return new Map();
   const { rows } = await queries.execute<Record<string, unknown>>(sql`
     select p.id, n.index, coalesce(p.label, (n.index + 1)::text) as label, p.source,
       p.source_index as "sourceIndex", p.width, p.height, p.rotation
-    from (
-      select id, (row_number() over (partition by document_id order by "order" collate "C") - 1)::int as index
-      from ${pages} where document_id = any(${sql.param([...documentIds])}::uuid[]) and not removed
-    ) n join ${pages} p on p.id = n.id
-    where n.id = any(${sql.param([...pageIds])}::uuid[])`);
+    from ${pages} p cross join lateral (
+      select count(*)::int as index from ${pages} before
+      where before.document_id = p.document_id and not before.removed
+        and before."order" collate "C" < p."order" collate "C"
+    ) n
+    where p.id = any(${sql.param([...pageIds])}::uuid[])`);
   return new Map((rows as unknown as FoundPage[]).map((page) => [page.id, page]));
 }
-
-type LayerOfSheet = Pick<CandidatePage, 'sheet' | 'layer'>;
-
-/** A layer of a page's text, by its name in `wordsOn`. */
-export const layerKey = ({ sheet, layer }: LayerOfSheet): string => `${sheet} ${layer}`;
 
 /** Places and boxes of the words on pages. */
 export async function wordsOn(

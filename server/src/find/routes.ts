@@ -18,8 +18,9 @@ import { findInLibrary } from './find';
 
 /** Finding in the whole library, how far its text has been read, and searches that are kept. */
 export const findRoutes =
-  ({ database, finding }: Services): FastifyPluginAsyncZod =>
+  (services: Services): FastifyPluginAsyncZod =>
   async (app) => {
+    const { database } = services;
     app.get(
       '/api/find',
       {
@@ -29,7 +30,7 @@ export const findRoutes =
           response: { 200: findResultSchema },
         },
       },
-      (request) => findInLibrary(finding, request.query),
+      (request) => findInLibrary(services, request.query),
     );
 
     app.get(

@@ -1,0 +1,1 @@
+CREATE INDEX "pages_in_order" ON "pages" USING btree ("document_id","order" collate "C") WHERE not removed;
