@@ -7,7 +7,13 @@ export class PdfWorkers {
 
   /** Has a worker running for the next document. */
   prepare(): void {
-    this.ready ??= start();
+    if (this.ready) return;
+    const worker = (this.ready = start());
+    // One that could not be loaded would never answer.
+    worker.onerror = () => {
+      worker.terminate();
+      if (this.ready === worker) this.ready = undefined;
+    };
   }
 
   /** A worker for one document; whoever takes it ends it. */

@@ -15,6 +15,9 @@ interface Pending {
 /** A request was taken back, or the worker ended, before it was answered. */
 export class Cancelled extends Error {}
 
+/** The worker could not be loaded: nothing that was asked is answered. */
+export class NotLoaded extends Error {}
+
 /** One for all: to find out where each was made takes longer than the rest of taking it back. */
 const takenBack = new Cancelled('not needed any more');
 
@@ -35,7 +38,7 @@ export class WorkerClient<R extends { [K in keyof R]: { params: unknown; result:
     private readonly onBroken: (message: string) => void,
   ) {
     this.worker.onmessage = ({ data }: MessageEvent<ReplyMessage>) => this.answered(data);
-    this.worker.onerror = (event) => this.onBroken(event.message);
+    this.worker.onerror = (event) => this.failed(event);
   }
 
   /** Asks the worker; aborting the signal takes the request back. */
@@ -54,9 +57,24 @@ export class WorkerClient<R extends { [K in keyof R]: { params: unknown; result:
   }
 
   close(): void {
+    this.end(new Cancelled('closed'));
+  }
+
+  private failed(event: ErrorEvent | Event): void {
+    // What goes wrong in a script has a message; a script that does not come has none (HTML, “run a worker”).
+    if ('message' in event) {
+      this.onBroken(event.message);
+      return;
+    }
+    const message = 'A part of Stylet could not be loaded. Reload the page.';
+    this.onBroken(message);
+    this.end(new NotLoaded(message));
+  }
+
+  private end(because: Error): void {
     clearTimeout(this.timer);
     this.worker.terminate();
-    for (const { reject } of this.pending.values()) reject(new Cancelled('closed'));
+    for (const { reject } of this.pending.values()) reject(because);
     this.pending.clear();
   }
 
