@@ -7,6 +7,8 @@ export default defineConfig({
   timeout: 60_000,
   expect: { timeout: 15_000 },
   workers: 1,
+  // What fails is run once more and named if it passes then: docs/decisions/0033-run-again.md.
+  retries: 1,
   forbidOnly: true,
   reporter: [['list'], ['json']],
   use: {
