@@ -9,6 +9,8 @@ export const searchSchema = z.object({
   wholeWords: z.boolean(),
   /** Whether words that differ by a slip or two are found as well. */
   near: z.boolean(),
+  /** The folder in whose documents it is looked, and in those within it; in all where there is none. */
+  folder: idSchema.optional(),
 });
 
 const flag = z.enum(['true', 'false']).transform((value) => value === 'true');
@@ -19,6 +21,7 @@ export const findQuerySchema = z.object({
   keepsCase: flag.default(false),
   wholeWords: flag.default(false),
   near: flag.default(false),
+  folder: searchSchema.shape.folder,
   document: idSchema.optional(),
   from: z.coerce.number().int().nonnegative().max(10_000).default(0),
 });

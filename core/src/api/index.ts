@@ -39,6 +39,8 @@ export const documentSummarySchema = z.object({
   modified: z.iso.datetime(),
   revision: z.int().nonnegative(),
   annotationCount: z.int().nonnegative(),
+  /** The folder it is in. */
+  folderId: idSchema.nullable(),
   /** What had to be done to the file on import; the original is kept all the same. */
   repair: z.enum(['none', 'repaired', 'unlocked']),
 });
@@ -134,6 +136,7 @@ export type PageSupplyBody = z.infer<typeof pageSupplySchema>;
 export type OperationResult = z.infer<typeof operationResultSchema>;
 export * from './kit';
 export * from './find';
+export * from './folders';
 export * from './keywords';
 export * from './reading';
 export * from './dictionary';

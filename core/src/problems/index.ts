@@ -129,6 +129,16 @@ export const problems = {
     title: 'This picture has more pixels than can be shown',
     advice: 'Make it smaller in the program it comes from, then put it in.',
   },
+  'folder-not-found': {
+    status: 404,
+    title: 'This folder does not exist',
+    advice: 'Load the library again; it may have been taken away.',
+  },
+  'folder-inside-itself': {
+    status: 400,
+    title: 'A folder cannot lie in itself',
+    advice: 'Choose a folder that does not lie in this one.',
+  },
   'source-not-found': {
     status: 404,
     title: 'This file is not here',

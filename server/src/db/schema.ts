@@ -17,6 +17,7 @@ import {
   timestamp,
   uniqueIndex,
   uuid,
+  type AnyPgColumn,
 } from 'drizzle-orm/pg-core';
 
 const tsvector = customType<{ data: string }>({ dataType: () => 'tsvector' });
@@ -191,6 +192,14 @@ export const dictionaryEntries = pgTable(
   ],
 );
 
+/** Folders of the library, one within another. */
+export const folders = pgTable('folders', {
+  id: uuid('id').primaryKey(),
+  name: text('name').notNull(),
+  parentId: uuid('parent_id').references((): AnyPgColumn => folders.id),
+  created: instant('created').notNull().defaultNow(),
+});
+
 export const documents = pgTable('documents', {
   id: uuid('id').primaryKey(),
   title: text('title').notNull(),
@@ -203,6 +212,7 @@ export const documents = pgTable('documents', {
     .notNull()
     .references(() => sources.digest),
   repair: text('repair', { enum: ['none', 'repaired', 'unlocked'] }).notNull(),
+  folderId: uuid('folder_id').references(() => folders.id),
   /** Whether the outline or the bookmarks are not the file's any more. */
   outlineChanged: boolean('outline_changed').notNull().default(false),
   revision: integer('revision').notNull().default(0),

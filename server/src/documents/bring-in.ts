@@ -4,6 +4,7 @@ import { documentState, newId } from '@stylet/core/document';
 import type { Queries } from '../db/database';
 import { annotations, documents, landmarks, pages } from '../db/schema';
 import { storeEntries } from '../find/entries';
+import { checkFolder } from '../folders/store';
 import type { WorkingFile } from '../pdf/repair';
 import { inParts } from '../sources/parts';
 import type { SpooledFile } from '../sources/spool';
@@ -11,16 +12,17 @@ import { takePdf, type FileTools } from '../sources/take-pdf';
 import { toRow } from './annotation-rows';
 import { sheetFor } from './page-rows';
 
-/** Makes a document of a PDF and returns its id. Throws Problem for files that cannot be used. */
+/** Makes a document of a PDF, in a folder or in none, and returns its id. Throws Problem for files that cannot be used. */
 export async function bringIn(
   tools: FileTools,
   filename: string,
   stream: Readable,
   checkComplete: () => void,
+  folderId?: string,
 ): Promise<string> {
   const id = newId();
   await takePdf(tools, stream, checkComplete, (queries, original, working) =>
-    storeDocument(queries, id, filename, original, working),
+    storeDocument(queries, id, filename, original, working, folderId),
   );
   return id;
 }
@@ -31,7 +33,9 @@ export async function storeDocument(
   filename: string,
   original: SpooledFile,
   { file, pdf, repair }: WorkingFile,
+  folderId?: string,
 ): Promise<void> {
+  if (folderId !== undefined) await checkFolder(queries, folderId);
   const title = titleFrom(filename, pdf.title);
   await queries.insert(documents).values({
     id,
@@ -39,6 +43,7 @@ export async function storeDocument(
     original: original.digest,
     working: file.digest,
     repair,
+    folderId,
   });
   const pageRows = pdf.pages.map(({ index, ...page }) => ({
     ...page,

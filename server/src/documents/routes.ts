@@ -30,13 +30,15 @@ export const documentRoutes =
         schema: {
           summary: 'Bring in a PDF, sent as the multipart field “file”',
           consumes: ['multipart/form-data'],
+          querystring: z.object({ folder: idSchema.optional() }),
           response: { 201: documentSummarySchema },
         },
       },
       async (request, reply) => {
         const { maxFileBytes } = services.config;
         const { part, checkComplete } = await uploadIn(request, maxFileBytes, 'file-too-large');
-        const id = await bringIn(services, part.filename ?? '', part.file, checkComplete);
+        const { folder } = request.query;
+        const id = await bringIn(services, part.filename ?? '', part.file, checkComplete, folder);
         reply.code(201).header('location', `/api/documents/${id}`);
         return summaryOf(database, id);
       },

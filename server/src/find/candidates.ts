@@ -119,13 +119,13 @@ export async function readPages(
 export async function candidateEntries(
   queries: Queries,
   tsquery: string,
-  documentId: string | undefined,
+  only: readonly string[] | undefined,
 ): Promise<CandidateEntry[]> {
   const { rows } = await queries.execute<Record<string, unknown>>(sql`
     select e.document_id as "documentId", d.title, e.kind, e.place, e.text
     from ${entries} e join ${documents} d on d.id = e.document_id
     where e.lexemes @@ ${tsquery}::tsquery
-      ${documentId === undefined ? sql`` : sql`and e.document_id = ${documentId}`}
+      ${only ? sql`and e.document_id = any(${sql.param([...only])}::uuid[])` : sql``}
       and not exists (
         select 1 from ${pages} p where p.id = (e.place ->> 'pageId')::uuid and p.removed)
     limit ${MOST_ENTRIES}`);

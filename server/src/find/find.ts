@@ -13,6 +13,7 @@ import {
 } from '@stylet/core/find';
 import type { Box } from '@stylet/core/geometry';
 import type { Queries } from '../db/database';
+import { documentsIn } from '../folders/store';
 import type { Services } from '../services';
 import {
   FoundLayers,
@@ -56,7 +57,7 @@ interface RankedDocument {
 
 /**
  * Finds words in all documents or in one: PostgreSQL tells the pages, which are then looked at and ranked; see
- * docs/ranking.md. Throws Problem `find-without-words`.
+ * docs/ranking.md. Throws Problem `find-without-words` and `folder-not-found`.
  */
 export async function findInLibrary(
   {
@@ -64,14 +65,17 @@ export async function findInLibrary(
     documentSheets,
     sheetTexts,
   }: Pick<Services, 'finding' | 'documentSheets' | 'sheetTexts'>,
-  { document, from, ...search }: FindRequest,
+  { document, folder, from, ...search }: FindRequest,
 ): Promise<FindResult> {
-  const library = await libraryQuery(queries, search);
+  const [library, only] = await Promise.all([
+    libraryQuery(queries, search),
+    scopeOf(queries, document, folder),
+  ]);
   const { tsquery } = library;
   const [sheets, matched, named] = await Promise.all([
-    documentSheets.read(queries, document),
+    documentSheets.read(queries, only),
     matchedSheets(queries, tsquery),
-    candidateEntries(queries, tsquery, document),
+    candidateEntries(queries, tsquery, only),
   ]);
   const layers = new FoundLayers(sheets, matched);
   const { counts } = layers;
@@ -113,6 +117,16 @@ export async function findInLibrary(
     isAbout: isMany && library.isChecked,
     neighbours: await neighboursOf(queries, library, found.size > 0),
   };
+}
+
+/** The documents in which it is looked; undefined for all. Throws Problem `folder-not-found`. */
+async function scopeOf(
+  queries: Queries,
+  document: string | undefined,
+  folder: string | undefined,
+): Promise<readonly string[] | undefined> {
+  if (document !== undefined) return [document];
+  return folder === undefined ? undefined : documentsIn(queries, folder);
 }
 
 const sum = (numbers: Iterable<number>): number => [...numbers].reduce((a, b) => a + b, 0);

@@ -17,13 +17,13 @@ interface Known {
 export class DocumentSheets {
   private known: ReadonlyMap<string, Known> = new Map();
 
-  /** The sheets of all documents, or of one. */
-  async read(queries: Queries, documentId?: string): Promise<SheetsByDocument> {
+  /** The sheets of all documents, or of some. */
+  async read(queries: Queries, only?: readonly string[]): Promise<SheetsByDocument> {
     const { known } = this;
     const there = await queries
       .select({ id: documents.id, revision: documents.revision })
       .from(documents)
-      .where(documentId === undefined ? undefined : sql`${documents.id} = ${documentId}`);
+      .where(only && sql`${documents.id} = any(${sql.param([...only])}::uuid[])`);
     const stale = there.filter(({ id, revision }) => known.get(id)?.revision !== revision);
     const fresh = await readSheets(
       queries,
@@ -37,7 +37,7 @@ export class DocumentSheets {
       ];
     });
     // Of what another search has read meanwhile, nothing is lost but time.
-    this.known = documentId === undefined ? new Map(all) : new Map([...known, ...all]);
+    this.known = only ? new Map([...known, ...all]) : new Map(all);
     return new Map(all.map(([id, { sheets }]) => [id, sheets]));
   }
 }

@@ -7,6 +7,7 @@ import {
   documentSchema,
   documentSummarySchema,
   findResultSchema,
+  folderListSchema,
   indexingSchema,
   keptKitSchema,
   keywordListSchema,
@@ -21,6 +22,7 @@ import {
   type Dictionary,
   type DocumentSummary,
   type FindResult,
+  type Folder,
   type HungKeyword,
   type IndexingState,
   type Kit,
@@ -76,11 +78,16 @@ export class Api {
       .pipe(map((body) => operationResultSchema.parse(body)));
   }
 
-  bringIn(file: File): Observable<UploadStep> {
+  /** Brings a PDF in, into a folder or into none. */
+  bringIn(file: File, folder?: string): Observable<UploadStep> {
     const form = new FormData();
     form.append('file', file);
     return this.http
-      .post('/api/documents', form, { observe: 'events', reportProgress: true })
+      .post('/api/documents', form, {
+        observe: 'events',
+        reportProgress: true,
+        params: folder === undefined ? {} : { folder },
+      })
       .pipe(map(stepOf));
   }
 
@@ -214,15 +221,35 @@ export class Api {
 
   /** Finds words in all documents, from the n-th best on; or in one of them. */
   find(
-    search: Search,
+    { folder, ...search }: Search,
     { from, document }: { readonly from?: number; readonly document?: string } = {},
   ): Observable<FindResult> {
     const params = {
       ...search,
+      ...(folder === undefined ? {} : { folder }),
       ...(from === undefined ? {} : { from }),
       ...(document === undefined ? {} : { document }),
     };
     return this.http.get('/api/find', { params }).pipe(map((body) => findResultSchema.parse(body)));
+  }
+
+  folders(): Observable<Folder[]> {
+    return this.http.get('/api/folders').pipe(map((body) => folderListSchema.parse(body).folders));
+  }
+
+  /** Makes a folder, or changes it. */
+  keepFolder({ id, ...folder }: Folder): Observable<void> {
+    return this.http.put(`/api/folders/${id}`, folder).pipe(map(() => undefined));
+  }
+
+  removeFolder(id: string): Observable<void> {
+    return this.http.delete(`/api/folders/${id}`).pipe(map(() => undefined));
+  }
+
+  putInFolder(documentId: string, folderId: string | null): Observable<void> {
+    return this.http
+      .put(`/api/documents/${documentId}/folder`, { folderId })
+      .pipe(map(() => undefined));
   }
 
   /** Documents whose text has not all been read. */

@@ -60,7 +60,7 @@ export class TopBar {
   }
 
   protected async openName(): Promise<void> {
-    const { askForWords } = await import('./words-dialog');
+    const { askForWords } = await import('../dialogs/words-dialog');
     const name = await askForWords(this.dialog, {
       title: 'Your name',
       hint: 'It stands on what you write from now on, and others see it in the exported PDF.',

@@ -9,14 +9,18 @@ import {
   effect,
   inject,
   input,
+  signal,
   untracked,
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
+import { MatMenuModule } from '@angular/material/menu';
 import { Router, RouterLink } from '@angular/router';
-import type { FindResult, FoundDocument, Hit, Search } from '@stylet/core/api';
+import type { Folder, FindResult, FoundDocument, Hit, Search } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
+import { Api } from '../api/api';
+import { branches } from '../folders/folder-tree';
 import { findActions, findFeature, hitKey, isSameSearch } from './find.reducer';
 import { hitKindNames } from './hit-kind-names';
 import { HitPicture } from './hit-picture';
@@ -30,7 +34,7 @@ const TYPES = 160;
 /** Finds words in all documents: best documents first, and in each the best places. */
 @Component({
   selector: 'stylet-find-page',
-  imports: [HitPicture, MatButtonModule, MatIconModule, RouterLink, SavedSearches],
+  imports: [HitPicture, MatButtonModule, MatIconModule, MatMenuModule, RouterLink, SavedSearches],
   providers: [HitPictures, Indexing],
   templateUrl: './find-page.html',
   styleUrl: './find-page.scss',
@@ -43,6 +47,8 @@ export class FindPage {
   readonly keepsCase = input(false, { transform: booleanAttribute });
   readonly wholeWords = input(false, { transform: booleanAttribute });
   readonly near = input(false, { transform: booleanAttribute });
+  /** The folder in which it is looked; none: in all documents. */
+  readonly folder = input<string>();
 
   private readonly store = inject(Store);
   private readonly router = inject(Router);
@@ -60,6 +66,7 @@ export class FindPage {
   private readonly whole = this.store.selectSignal(findFeature.selectWhole);
   private readonly asked = this.store.selectSignal(findFeature.selectSearch);
   private readonly scrolled = this.store.selectSignal(findFeature.selectScrolled);
+  private readonly folders = signal<readonly Folder[]>([]);
   private typing: ReturnType<typeof setTimeout> | undefined;
 
   protected readonly search = computed<Search>(() => ({
@@ -67,7 +74,13 @@ export class FindPage {
     keepsCase: this.keepsCase(),
     wholeWords: this.wholeWords(),
     near: this.near(),
+    ...(this.folder() === undefined ? {} : { folder: this.folder() }),
   }));
+  protected readonly branches = computed(() => branches(this.folders()));
+  protected readonly where = computed(() => {
+    const name = this.folders().find(({ id }) => id === this.folder())?.name;
+    return name === undefined ? 'In all documents' : `In “${name}”`;
+  });
   protected readonly isMore = computed(() => {
     const result = this.result();
     return result !== undefined && result.documents.length < result.documentCount;
@@ -81,6 +94,13 @@ export class FindPage {
         return;
       this.store.dispatch(findActions.asked({ search }));
     });
+    inject(Api)
+      .folders()
+      .subscribe({
+        next: (folders) => this.folders.set(folders),
+        // Whoever looks for something is told there that the server is away.
+        error: () => undefined,
+      });
     afterNextRender(() => {
       const opened = this.opened();
       this.list().nativeElement.scrollTop = this.scrolled();
@@ -106,10 +126,18 @@ export class FindPage {
     });
   }
 
-  protected look({ typed, keepsCase, wholeWords, near }: Search): void {
+  /** Looks in a folder, or in all documents. */
+  protected lookIn(folder: string | undefined): void {
+    this.look({ ...this.search(), typed: this.field().nativeElement.value, folder });
+  }
+
+  protected look({ typed, keepsCase, wholeWords, near, folder }: Search): void {
     const flags = { keepsCase, wholeWords, near };
     const on = Object.fromEntries(Object.entries(flags).filter(([, value]) => value));
-    void this.router.navigate(['/find'], { queryParams: { typed, ...on }, replaceUrl: true });
+    void this.router.navigate(['/find'], {
+      queryParams: { typed, ...on, folder },
+      replaceUrl: true,
+    });
   }
 
   /** Looks for what may have been meant instead. */

@@ -9,6 +9,7 @@ import {
   props,
 } from '@ngrx/store';
 import type { Trouble } from '../api/problem';
+import { counted } from '../library/counted';
 
 export const noSearch: Search = { typed: '', keepsCase: false, wholeWords: false, near: false };
 
@@ -54,7 +55,8 @@ export const isSameSearch = (a: Search, b: Search): boolean =>
   a.typed === b.typed &&
   a.keepsCase === b.keepsCase &&
   a.wholeWords === b.wholeWords &&
-  a.near === b.near;
+  a.near === b.near &&
+  a.folder === b.folder;
 
 /** Answers to what is not asked any more change nothing. */
 const ifAsked =
@@ -123,15 +125,14 @@ export const findFeature = createFeature({
   }),
 });
 
-const count = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
-
 /** What has been found, in words. */
-export function wordsFor(result: FindResult | undefined, { typed }: Search): string {
+export function wordsFor(result: FindResult | undefined, { typed, folder }: Search): string {
   if (!result || typed.trim() === '') return '';
   const { documentCount, pageCount, isAbout } = result;
-  if (documentCount === 0) return `Nothing in your documents says “${typed.trim()}”.`;
-  const pages = `${isAbout ? 'About ' : ''}${count(pageCount, 'page')}`;
-  return `${pageCount === 0 ? 'No page' : pages} in ${count(documentCount, 'document')}`;
+  const where = folder === undefined ? 'your documents' : 'this folder';
+  if (documentCount === 0) return `Nothing in ${where} says “${typed.trim()}”.`;
+  const pages = `${isAbout ? 'About ' : ''}${counted(pageCount, 'page')}`;
+  return `${pageCount === 0 ? 'No page' : pages} in ${counted(documentCount, 'document')}`;
 }
 
 /** A hit by what it is, for as long as the list stays. */

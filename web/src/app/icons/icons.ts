@@ -70,6 +70,7 @@ import snip from '@material-symbols/svg-400/outlined/screenshot_region.svg';
 import person from '@material-symbols/svg-400/outlined/person.svg';
 import hands from '@material-symbols/svg-400/outlined/back_hand.svg';
 import help from '@material-symbols/svg-400/outlined/help.svg';
+import folder from '@material-symbols/svg-400/outlined/folder.svg';
 import more from '@material-symbols/svg-400/outlined/more_vert.svg';
 import strikeout from '@material-symbols/svg-400/outlined/format_strikethrough.svg';
 import sync from '@material-symbols/svg-400/outlined/sync.svg';
@@ -127,6 +128,7 @@ const drawings = {
   ink,
   lasso,
   library,
+  folder,
   more,
   move,
   newLine,

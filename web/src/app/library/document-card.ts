@@ -1,20 +1,38 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
+import { MatIconModule } from '@angular/material/icon';
+import { MatMenuModule } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
 import type { DocumentSummary } from '@stylet/core/api';
+import { Store } from '@ngrx/store';
 import { Api } from '../api/api';
+import { DRAGGED } from '../folders/folder-tile';
+import { Folders } from '../folders/folders';
+import { libraryFeature } from './library.reducer';
+import { counted } from './counted';
 import { spokenDate } from './sorting';
-
-const count = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
 
 @Component({
   selector: 'stylet-document-card',
-  imports: [RouterLink],
+  imports: [MatButtonModule, MatIconModule, MatMenuModule, RouterLink],
   template: `
-    <a [routerLink]="['/documents', document().id]">
+    <a [routerLink]="['/documents', document().id]" (dragstart)="dragged($event)">
       <span class="cover"><img [src]="cover()" alt="" loading="lazy" /></span>
       <span class="title">{{ document().title }}</span>
       <span class="facts">{{ facts() }}</span>
     </a>
+    <button
+      mat-icon-button
+      class="menu"
+      [matMenuTriggerFor]="menu"
+      [attr.aria-label]="'What can be done with ' + document().title"
+    >
+      <mat-icon svgIcon="more" />
+    </button>
+    <mat-menu #menu="matMenu">
+      <button mat-menu-item (click)="put()">Put into a folder</button>
+    </mat-menu>
   `,
   styleUrl: './document-card.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -24,16 +42,32 @@ export class DocumentCard {
   /** The share of its pages whose words can be found; none when all can. */
   readonly read = input<number>();
   private readonly api = inject(Api);
+  private readonly dialog = inject(MatDialog);
+  private readonly folders = inject(Folders);
+  private readonly allFolders = inject(Store).selectSignal(libraryFeature.selectFolders);
 
   protected readonly cover = computed(() => this.api.coverUrl(this.document()));
   protected readonly facts = computed(() => {
     const { pageCount, annotationCount, modified, repair } = this.document();
     return [
-      count(pageCount, 'page'),
-      ...(annotationCount > 0 ? [count(annotationCount, 'annotation')] : []),
+      counted(pageCount, 'page'),
+      ...(annotationCount > 0 ? [counted(annotationCount, 'annotation')] : []),
       ...(repair === 'none' ? [] : [repair]),
       spokenDate(modified, new Date()),
       ...(this.read() === undefined ? [] : [`${Math.floor(100 * this.read()!)} % read for Find`]),
     ].join(' · ');
   });
+
+  /** A card that is dragged onto a folder goes into it. */
+  protected dragged(event: DragEvent): void {
+    event.dataTransfer?.setData(DRAGGED, this.document().id);
+  }
+
+  protected async put(): Promise<void> {
+    const { title, folderId: current } = this.document();
+    const { askForFolder } = await import('../folders/folder-dialog');
+    const wanted = { title: `Put “${title}” into`, folders: this.allFolders(), current };
+    const into = await askForFolder(this.dialog, wanted);
+    if (into !== undefined) await this.folders.put(this.document(), into);
+  }
 }

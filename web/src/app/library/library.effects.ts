@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
-import { catchError, from, map, mergeMap, of, switchMap } from 'rxjs';
+import { catchError, forkJoin, from, map, mergeMap, of, switchMap } from 'rxjs';
 import { Api } from '../api/api';
 import { troubleOf } from '../api/problem';
 import { libraryActions } from './library.reducer';
@@ -16,8 +16,8 @@ export class LibraryEffects {
     this.actions.pipe(
       ofType(libraryActions.opened),
       switchMap(() =>
-        this.api.documents().pipe(
-          map((documents) => libraryActions.documentsArrived({ documents })),
+        forkJoin({ documents: this.api.documents(), folders: this.api.folders() }).pipe(
+          map((arrived) => libraryActions.documentsArrived(arrived)),
           catchError((error: unknown) =>
             of(libraryActions.documentsFailed({ trouble: troubleOf(error) })),
           ),
@@ -29,10 +29,10 @@ export class LibraryEffects {
   readonly upload = createEffect(() =>
     this.actions.pipe(
       ofType(libraryActions.filesChosen),
-      mergeMap(({ files }) => from(files)),
+      mergeMap(({ files, folder }) => from(files.map((file) => ({ ...file, folder })))),
       mergeMap(
-        ({ id, file }) =>
-          this.api.bringIn(file).pipe(
+        ({ id, file, folder }) =>
+          this.api.bringIn(file, folder).pipe(
             map((step) =>
               step.kind === 'done'
                 ? libraryActions.uploadDone({ id, document: step.document })

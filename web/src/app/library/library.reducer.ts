@@ -1,4 +1,4 @@
-import type { DocumentSummary } from '@stylet/core/api';
+import type { DocumentSummary, Folder } from '@stylet/core/api';
 import {
   createActionGroup,
   createFeature,
@@ -24,9 +24,10 @@ export const libraryActions = createActionGroup({
   source: 'Library',
   events: {
     Opened: emptyProps(),
-    'Documents Arrived': props<{ documents: DocumentSummary[] }>(),
+    'Documents Arrived': props<{ documents: DocumentSummary[]; folders: Folder[] }>(),
     'Documents Failed': props<{ trouble: Trouble }>(),
-    'Files Chosen': props<{ files: { id: string; file: File }[] }>(),
+    /** Files to be brought in, into a folder or into none. */
+    'Files Chosen': props<{ files: { id: string; file: File }[]; folder?: string }>(),
     'Upload Advanced': props<{ id: string; share: number }>(),
     'Upload Done': props<{ id: string; document: DocumentSummary }>(),
     'Upload Failed': props<{ id: string; trouble: Trouble }>(),
@@ -36,12 +37,19 @@ export const libraryActions = createActionGroup({
 
 export interface LibraryState {
   readonly documents: readonly DocumentSummary[];
+  readonly folders: readonly Folder[];
   readonly loading: boolean;
   readonly trouble: Trouble | undefined;
   readonly uploads: readonly Upload[];
 }
 
-const initial: LibraryState = { documents: [], loading: true, trouble: undefined, uploads: [] };
+const initial: LibraryState = {
+  documents: [],
+  folders: [],
+  loading: true,
+  trouble: undefined,
+  uploads: [],
+};
 
 const changeUpload = (state: LibraryState, id: string, change: Partial<Upload>): LibraryState => ({
   ...state,
@@ -53,9 +61,10 @@ export const libraryFeature = createFeature({
   reducer: createReducer(
     initial,
     on(libraryActions.opened, (state) => ({ ...state, loading: true, trouble: undefined })),
-    on(libraryActions.documentsArrived, (state, { documents }) => ({
+    on(libraryActions.documentsArrived, (state, { documents, folders }) => ({
       ...state,
       documents,
+      folders,
       loading: false,
     })),
     on(libraryActions.documentsFailed, (state, { trouble }) => ({

@@ -5,11 +5,13 @@ import {
   computed,
   effect,
   inject,
+  input,
   signal,
   untracked,
   type OnInit,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatDialog } from '@angular/material/dialog';
 import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import { newId } from '@stylet/core/document';
@@ -17,6 +19,9 @@ import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { PdfWorkers } from '../../workers/pdf-workers';
 import { Indexing } from '../find/indexing';
+import { FolderTile } from '../folders/folder-tile';
+import { documentsWithin, pathTo } from '../folders/folder-tree';
+import { Folders } from '../folders/folders';
 import { DocumentCard } from './document-card';
 import { sortDocuments, sortings, type Sorting } from './sorting';
 import { libraryActions, libraryFeature } from './library.reducer';
@@ -24,19 +29,32 @@ import { UploadList } from './upload-list';
 
 @Component({
   selector: 'stylet-library',
-  imports: [MatButtonModule, MatIconModule, MatMenuModule, DocumentCard, RouterLink, UploadList],
+  imports: [
+    MatButtonModule,
+    MatIconModule,
+    MatMenuModule,
+    DocumentCard,
+    FolderTile,
+    RouterLink,
+    UploadList,
+  ],
   templateUrl: './library.html',
   providers: [Indexing],
   styleUrl: './library.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class Library implements OnInit {
+  /** The folder that is open; none: the library itself. */
+  readonly folder = input<string>();
   private readonly store = inject(Store);
   private readonly workers = inject(PdfWorkers);
   private readonly router = inject(Router);
+  private readonly dialog = inject(MatDialog);
+  private readonly changes = inject(Folders);
   protected readonly indexing = inject(Indexing);
 
   protected readonly documents = this.store.selectSignal(libraryFeature.selectDocuments);
+  protected readonly folders = this.store.selectSignal(libraryFeature.selectFolders);
   protected readonly loading = this.store.selectSignal(libraryFeature.selectLoading);
   protected readonly trouble = this.store.selectSignal(libraryFeature.selectTrouble);
   protected readonly uploads = this.store.selectSignal(libraryFeature.selectUploads);
@@ -45,10 +63,26 @@ export class Library implements OnInit {
   protected readonly wanted = signal('');
   protected readonly dropping = signal(false);
 
+  private readonly words = computed(() => this.wanted().toLowerCase().split(/\s+/).filter(Boolean));
+  /** The open folder and those it lies in; empty in the library itself, and for a folder that there is not. */
+  protected readonly path = computed(() => pathTo(this.folders(), this.folder()));
+  protected readonly isLost = computed(() => !this.loading() && this.folder() && !this.here());
+  protected readonly here = computed(() => this.path().at(-1));
+  /** The folders that lie here. While a title is looked for, all further in are looked through. */
+  protected readonly foldersHere = computed(() => {
+    const parentId = this.folder() ?? null;
+    return this.words().length > 0 ? [] : this.folders().filter((f) => f.parentId === parentId);
+  });
+  /** The documents that lie here or further in. */
+  protected readonly within = computed(() =>
+    documentsWithin(this.documents(), this.folders(), this.folder()),
+  );
   protected readonly shown = computed(() => {
-    const words = this.wanted().toLowerCase().split(/\s+/).filter(Boolean);
-    const found = this.documents().filter(({ title }) =>
-      words.every((word) => title.toLowerCase().includes(word)),
+    const [words, folder] = [this.words(), this.folder() ?? null];
+    const found = this.within().filter(({ title, folderId }) =>
+      words.length > 0
+        ? words.every((word) => title.toLowerCase().includes(word))
+        : folderId === folder,
     );
     return sortDocuments(found, this.sorting());
   });
@@ -72,7 +106,27 @@ export class Library implements OnInit {
 
   protected findOnPages(): void {
     if (this.wanted().trim() === '') return;
-    void this.router.navigate(['/find'], { queryParams: { typed: this.wanted() } });
+    void this.router.navigate(['/find'], { queryParams: this.search() });
+  }
+
+  /** What is typed, as it is looked for on the pages of the documents here. */
+  protected search(): { typed: string; folder?: string } {
+    const folder = this.folder();
+    return { typed: this.wanted(), ...(folder === undefined ? {} : { folder }) };
+  }
+
+  protected async makeFolder(): Promise<void> {
+    const { askForWords } = await import('../dialogs/words-dialog');
+    const here = this.here();
+    const name = await askForWords(this.dialog, {
+      title: 'New folder',
+      hint: here ? `It lies in “${here.name}”.` : 'It lies in the library.',
+      label: 'Name',
+      words: '',
+      longest: 120,
+      action: 'Make it',
+    });
+    if (name?.trim()) await this.changes.make(name.trim(), here?.id ?? null);
   }
 
   protected choose(input: HTMLInputElement): void {
@@ -108,6 +162,9 @@ export class Library implements OnInit {
   private bringIn(files: FileList | null): void {
     if (!files || files.length === 0) return;
     const chosen = Array.from(files, (file) => ({ id: newId(), file }));
-    this.store.dispatch(libraryActions.filesChosen({ files: chosen }));
+    const folder = this.here()?.id;
+    this.store.dispatch(
+      libraryActions.filesChosen({ files: chosen, ...(folder === undefined ? {} : { folder }) }),
+    );
   }
 }

@@ -58,7 +58,7 @@ export class LandmarksFrom {
   }
 
   private async ask(title: string, hint: string, label: string): Promise<string | undefined> {
-    const { askForWords } = await import('../words-dialog');
+    const { askForWords } = await import('../../dialogs/words-dialog');
     return askForWords(this.dialog, {
       title,
       hint,
