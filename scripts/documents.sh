@@ -6,10 +6,8 @@ fetch_documents() { # PACKAGE …
   mkdir -p "$folder"
   for package in "$@"; do
     [ -f "$folder/$package/.complete" ] && continue
-    echo "Fetching the documents of $package"
     work="$(mktemp -d "$folder/fetch.XXXXXX")"
-    download_package "$package" "$work"
-    dpkg -x "$work"/*.deb "$work/unpacked"
+    unpack_package "$package" "$work"
     find "$work/unpacked" -type f -name '*.pdf.gz' -exec gunzip -f {} +
     mkdir -p "$folder/$package"
     find "$work/unpacked" -type f -name '*.pdf' -exec cp {} "$folder/$package/" \;
@@ -24,13 +22,18 @@ fetch_references() { # PACKAGE …
   mkdir -p "$folder"
   for package in "$@"; do
     [ -d "$folder/$package" ] && continue
-    echo "Fetching $package"
     work="$(mktemp -d "$folder/fetch.XXXXXX")"
-    download_package "$package" "$work"
-    dpkg -x "$work"/*.deb "$work/unpacked"
+    unpack_package "$package" "$work"
     mv "$work/unpacked" "$folder/$package"
     rm -rf "$work"
   done
+}
+
+# Leaves what is in a package in FOLDER/unpacked.
+unpack_package() { # PACKAGE FOLDER
+  echo "Fetching $1"
+  download_package "$1" "$2"
+  dpkg -x "$2"/*.deb "$2/unpacked"
 }
 
 download_package() { # PACKAGE FOLDER

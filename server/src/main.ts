@@ -17,8 +17,8 @@ async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
   await app.close();
-  await services.miniaturist.stop();
-  await services.indexer.stop();
+  // Drawing waits for reading: both have to be told.
+  await Promise.all([services.indexer.stop(), services.miniaturist.stop()]);
   await services.pool.close();
   await services.speaker.close();
   await connection.close();

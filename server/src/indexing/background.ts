@@ -1,19 +1,31 @@
+import { isAway } from '../db/database';
+import type { Job } from './store';
+
 /** How often it is looked whether another server has left something, in ms. */
 const LOOKS = 15_000;
 
-/** Does some work whenever there may be some, one thing after the other. */
-export class Background {
+/**
+ * Works on files in the background, one after the other, whenever some wait. What is done is known by the page, so
+ * that after a crash this server or another one goes on from there.
+ */
+export abstract class Background {
   private running: Promise<void> | undefined;
   private again = false;
   private stopped = true;
   private timer: ReturnType<typeof setInterval> | undefined;
 
-  /** `work` does all there is, or less when it has been stopped; `name` is for the log. */
-  constructor(
+  /** `name` of what is done, and where it is said when that goes wrong. */
+  protected constructor(
     private readonly name: string,
-    private readonly work: () => Promise<void>,
-    private readonly log: (message: string) => void,
+    protected readonly log: (message: string) => void,
   ) {}
+
+  /** Takes the next file; none when all are done or taken. */
+  protected abstract claim(): Promise<Job | undefined>;
+  /** Works on a file to its end, or until this has been stopped, and gives it back. */
+  protected abstract carryOut(job: Job): Promise<void>;
+  /** The file cannot be worked on: it is left alone. */
+  protected abstract giveUp(job: Job, why: string): Promise<void>;
 
   /** Does what waits, and from now on whatever comes. */
   start(): void {
@@ -24,7 +36,7 @@ export class Background {
     this.wake();
   }
 
-  /** There may be something to do. */
+  /** Something may wait. */
   wake(): void {
     if (this.stopped) return;
     if (this.running) {
@@ -42,10 +54,6 @@ export class Background {
       });
   }
 
-  get isStopped(): boolean {
-    return this.stopped;
-  }
-
   /** Settles when all that waits is done. */
   async finished(): Promise<void> {
     while (this.running) await this.running;
@@ -55,5 +63,24 @@ export class Background {
     this.stopped = true;
     clearInterval(this.timer);
     await this.running;
+  }
+
+  protected get isStopped(): boolean {
+    return this.stopped;
+  }
+
+  private async work(): Promise<void> {
+    while (!this.stopped) {
+      const job = await this.claim();
+      if (!job) return;
+      try {
+        await this.carryOut(job);
+      } catch (error) {
+        // The file is not at fault: it is taken up again once the claim on it has run out.
+        if (isAway(error)) throw error;
+        this.log(`${this.name} of ${job.source} was given up: ${String(error)}`);
+        await this.giveUp(job, error instanceof Error ? error.message : String(error));
+      }
+    }
   }
 }

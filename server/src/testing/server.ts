@@ -58,8 +58,7 @@ export class TestServer {
 
   async stop(): Promise<void> {
     await this.app.close();
-    await this.services.miniaturist.stop();
-    await this.services.indexer.stop();
+    await Promise.all([this.services.indexer.stop(), this.services.miniaturist.stop()]);
     await this.services.pool.close();
     await this.services.speaker.close();
     await this.connection.close();

@@ -61,7 +61,7 @@ interface FolderWanted {
       background: none;
       border: 0;
       border-radius: 8px;
-      color: inherit;
+      color: var(--ink);
       cursor: pointer;
       display: flex;
       font: inherit;

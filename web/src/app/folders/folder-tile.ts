@@ -61,10 +61,9 @@ export class FolderTile {
     const { id } = this.folder();
     const inside = this.all().filter(({ parentId }) => parentId === id).length;
     const documents = documentsWithin(this.documents(), this.all(), id).length;
-    return [
-      counted(documents, 'document'),
-      ...(inside > 0 ? [counted(inside, 'folder')] : []),
-    ].join(' · ');
+    if (documents === 0 && inside === 0) return 'Empty';
+    const folders = inside > 0 ? ` · ${counted(inside, 'folder')}` : '';
+    return counted(documents, 'document') + folders;
   });
 
   protected async rename(): Promise<void> {
