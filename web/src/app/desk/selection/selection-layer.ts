@@ -80,7 +80,7 @@ export class SelectionLayer {
     ] as const;
     return ends.filter(({ on }) => on === this.part());
   });
-  /** Above the selection, or below it where there is no room. */
+  /** Above the selection, or below it where there is no room in view; over it where there is none either. */
   protected readonly barPlace = computed(() => {
     if (this.selection.selected()?.focus.page.id !== this.page().id) return undefined;
     const points = this.quads().flatMap(({ tl, tr, br, bl }) => [tl, tr, br, bl]);
@@ -88,10 +88,21 @@ export class SelectionLayer {
     const xs = points.map(({ x }) => x);
     const ys = points.map(({ y }) => y);
     const middle = (Math.min(...xs) + Math.max(...xs)) / 2;
-    const isAbove = Math.min(...ys) * this.scale() > BAR;
-    const y = isAbove ? Math.min(...ys) : Math.max(...ys);
-    const { left, top } = this.placeOf({ x: middle, y });
-    return { left: `clamp(${HALF_BAR}px, ${left}, 100% - ${HALF_BAR}px)`, top, isAbove };
+    const [top, bottom] = [Math.min(...ys), Math.max(...ys)];
+    const seen = this.seen();
+    const isAbove =
+      top - seen.top > BAR / this.scale() || seen.bottom - bottom < BAR / this.scale();
+    const y = isAbove ? Math.max(top, seen.top + BAR / this.scale()) : bottom;
+    const place = this.placeOf({ x: middle, y });
+    const left = `clamp(${HALF_BAR}px, ${place.left}, 100% - ${HALF_BAR}px)`;
+    return { left, top: place.top, isAbove };
+  });
+  /** From where to where the page is in view, in points from its top as it is shown. */
+  private readonly seen = computed(() => {
+    const { top, height } = this.view.part();
+    const index = this.view.pages().findIndex(({ id }) => id === this.page().id);
+    const from = (top - (this.view.layout().pages[index]?.top ?? 0)) / this.scale();
+    return { top: Math.max(0, from), bottom: from + height / this.scale() };
   });
   protected readonly mark = computed(() => this.selection.selected()?.mark);
   protected readonly colors = computed(() => {
