@@ -6,27 +6,68 @@ import type { Spool } from '../sources/spool';
 
 const WIDTH = 480;
 const KEPT = 500;
+/** Covers drawn at a time: a library of many shows them one after the other, and leaves room for what else is asked. */
+const AT_ONCE = 2;
+
+interface Cover {
+  readonly picture: Promise<Buffer | undefined>;
+  /** Whether those who asked for it still wait. */
+  readonly awaited: (() => boolean)[];
+}
 
 /** Pictures of first pages as they are exported, so that a cover shows what was written on it. */
 export class Covers {
-  private readonly pictures = new Map<string, Promise<Buffer>>();
+  private readonly covers = new Map<string, Cover>();
+  private drawing = 0;
+  private readonly waiting: (() => void)[] = [];
 
   constructor(
     private readonly exporter: Exporter,
     private readonly spool: Spool,
   ) {}
 
-  /** The first page as a PNG, as it is at a revision. */
-  async picture(id: string, revision: number): Promise<Buffer> {
+  /** The first page as a PNG, as it is at a revision; undefined when nobody waits for it any more. */
+  async picture(
+    id: string,
+    revision: number,
+    isAwaited: () => boolean,
+  ): Promise<Buffer | undefined> {
     const key = `${id} ${revision}`;
-    let picture = this.pictures.get(key);
-    if (!picture) {
-      if (this.pictures.size >= KEPT) this.pictures.delete(this.pictures.keys().next().value!);
-      picture = this.draw(id);
-      this.pictures.set(key, picture);
-      picture.catch(() => this.pictures.delete(key));
+    const known = this.covers.get(key);
+    known?.awaited.push(isAwaited);
+    const picture = await (known ?? this.begin(key, id, isAwaited)).picture;
+    // It may have been given up just before this was asked.
+    return picture ?? (isAwaited() ? this.picture(id, revision, isAwaited) : undefined);
+  }
+
+  private begin(key: string, id: string, isAwaited: () => boolean): Cover {
+    if (this.covers.size >= KEPT) this.covers.delete(this.covers.keys().next().value!);
+    const awaited = [isAwaited];
+    const picture = this.inTurn(async () =>
+      awaited.some((is) => is()) ? this.draw(id) : undefined,
+    );
+    const cover = { picture, awaited };
+    this.covers.set(key, cover);
+    const forget = (): void => {
+      if (this.covers.get(key) === cover) this.covers.delete(key);
+    };
+    picture.then((drawn) => {
+      if (!drawn) forget();
+    }, forget);
+    return cover;
+  }
+
+  private async inTurn<T>(work: () => Promise<T>): Promise<T> {
+    if (this.drawing < AT_ONCE) this.drawing++;
+    else await new Promise<void>((go) => this.waiting.push(go));
+    try {
+      return await work();
+    } finally {
+      // Whoever is done hands its turn on.
+      const next = this.waiting.shift();
+      if (next) next();
+      else this.drawing--;
     }
-    return picture;
   }
 
   private async draw(id: string): Promise<Buffer> {

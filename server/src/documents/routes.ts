@@ -102,7 +102,8 @@ export const documentRoutes =
         const tag = `"${id}-${revision}"`;
         reply.header('etag', tag).header('cache-control', 'no-cache');
         if (request.headers['if-none-match'] === tag) return reply.code(304).send();
-        return reply.type('image/png').send(await services.covers.picture(id, revision));
+        const picture = await services.covers.picture(id, revision, () => !reply.raw.destroyed);
+        return picture ? reply.type('image/png').send(picture) : reply.code(204).send();
       },
     );
   };

@@ -1,4 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  ElementRef,
+  computed,
+  inject,
+  input,
+} from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatIconModule } from '@angular/material/icon';
@@ -45,6 +53,12 @@ export class DocumentCard {
   private readonly dialog = inject(MatDialog);
   private readonly folders = inject(Folders);
   private readonly allFolders = inject(Store).selectSignal(libraryFeature.selectFolders);
+
+  constructor() {
+    const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+    // A cover that is not there yet would be waited for in front of what is asked next.
+    inject(DestroyRef).onDestroy(() => host.querySelector('img')?.removeAttribute('src'));
+  }
 
   protected readonly cover = computed(() => this.api.coverUrl(this.document()));
   protected readonly facts = computed(() => {
