@@ -13,10 +13,8 @@ const AGAIN = 4000;
 /** So many pages before and after those in view are got ready. */
 const AHEAD = 2 * ON_TRAY;
 
-interface Tray {
-  readonly asked: number;
-  readonly picture: Promise<ImageBitmap | undefined>;
-}
+/** Undefined as long as the server has not drawn it. */
+type Tray = Promise<ImageBitmap | undefined>;
 
 /** Miniatures of pages as the server has drawn them: what shows of a page until it is drawn as it is wanted. */
 @Injectable({ providedIn: 'root' })
@@ -30,24 +28,29 @@ export class Miniatures {
     return picture && canvasWith(picture, miniatureBox(page.sourceIndex, page), page);
   }
 
-  /** Gets the miniatures of pages ready that may come into view; `first` and `last` are those in view. */
+  /** Gets the miniatures of pages ready that are in view, from `first` to `last`, or may come into it. */
   prepare(pages: readonly Page[], first: number, last: number): void {
-    const [from, to] = [Math.max(0, first - AHEAD), Math.min(pages.length - 1, last + AHEAD)];
-    for (let i = from; i <= to; i++)
-      if (!this.trays.has(keyOf(pages[i]))) void this.trayWith(pages[i]);
+    const wanted = new Map<string, Page>();
+    const want = (page: Page | undefined): void => {
+      if (page && wanted.size < MOST_TRAYS) wanted.set(keyOf(page), page);
+    };
+    for (let i = first; i <= last; i++) want(pages[i]);
+    for (let away = 1; away <= AHEAD; away++) {
+      want(pages[last + away]);
+      want(pages[first - away]);
+    }
+    // What is nearest was used last.
+    for (const page of [...wanted.values()].reverse()) void this.trayWith(page);
   }
 
-  private trayWith(page: Page): Tray['picture'] {
+  private trayWith(page: Page): Tray {
     const key = keyOf(page);
-    let tray = this.trays.get(key);
-    if (!tray) {
-      tray = { asked: performance.now(), picture: this.get(page, key) };
-    }
+    const tray = this.trays.get(key) ?? this.get(page, key);
     // Used last, it goes last.
     this.trays.delete(key);
     this.trays.set(key, tray);
     this.dropSome();
-    return tray.picture;
+    return tray;
   }
 
   private async get({ source, sourceIndex }: Page, key: string): Promise<ImageBitmap | undefined> {
@@ -62,10 +65,10 @@ export class Miniatures {
   }
 
   private dropSome(): void {
-    for (const [key, { picture }] of this.trays) {
+    for (const [key, tray] of this.trays) {
       if (this.trays.size <= MOST_TRAYS) return;
       this.trays.delete(key);
-      void picture.then((bitmap) => bitmap?.close());
+      void tray.then((bitmap) => bitmap?.close());
     }
   }
 }
