@@ -28,7 +28,6 @@ import {
 import { foundPages, titlesOf, wordsOn } from './found-pages';
 import { libraryQuery, type LibraryQuery } from './library-query';
 import { FoldedText, layerKey } from './sheet-texts';
-import { matchedSheets } from './sheets';
 import { neighbours } from './term-query';
 
 /** Documents told at a time, and hits in each; of one document that is asked for alone, more. */
@@ -63,8 +62,9 @@ export async function findInLibrary(
   {
     finding: queries,
     documentSheets,
+    sheetMatches,
     sheetTexts,
-  }: Pick<Services, 'finding' | 'documentSheets' | 'sheetTexts'>,
+  }: Pick<Services, 'finding' | 'documentSheets' | 'sheetMatches' | 'sheetTexts'>,
   { document, folder, from, ...search }: FindRequest,
 ): Promise<FindResult> {
   const [library, only] = await Promise.all([
@@ -74,7 +74,7 @@ export async function findInLibrary(
   const { tsquery } = library;
   const [sheets, matched, named] = await Promise.all([
     documentSheets.read(queries, only),
-    matchedSheets(queries, tsquery),
+    sheetMatches.read(queries, tsquery, library.state),
     candidateEntries(queries, tsquery, only),
   ]);
   const layers = new FoundLayers(sheets, matched);
