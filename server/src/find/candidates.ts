@@ -43,7 +43,8 @@ export class FoundLayers {
     private readonly sheets: SheetsByDocument,
     { text, address }: MatchedSheets,
   ) {
-    const most = [text, address].reduce((max, list) => list.reduce(larger, max), 0);
+    let most = 0;
+    for (const list of [text, address]) for (const sheet of list) most = Math.max(most, sheet);
     this.marks = new Uint8Array(most + 1);
     for (const sheet of text) this.marks[sheet] |= TEXT;
     for (const sheet of address) this.marks[sheet] |= ADDRESS;
@@ -80,7 +81,6 @@ export class FoundLayers {
 }
 
 const [TEXT, ADDRESS] = [1, 2];
-const larger = (a: number, b: number): number => Math.max(a, b);
 
 /** The pages of layers, with what stands there; a document that has a page twice has it twice here. */
 export async function readPages(

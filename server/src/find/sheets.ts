@@ -106,5 +106,7 @@ async function matchedSheets(queries: Queries, tsquery: string): Promise<Matched
 function numbersIn(bytes: Buffer | null): Int32Array {
   if (!bytes) return NONE;
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.length);
-  return Int32Array.from({ length: bytes.length / 4 }, (_, i) => view.getInt32(4 * i));
+  const numbers = new Int32Array(bytes.length / 4);
+  for (let i = 0; i < numbers.length; i++) numbers[i] = view.getInt32(4 * i);
+  return numbers;
 }
