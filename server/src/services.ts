@@ -4,7 +4,7 @@ import type { Connection, Database } from './db/database';
 import { Covers } from './documents/cover';
 import { Exporter } from './export/exporter';
 import { SheetTexts } from './find/sheet-texts';
-import { DocumentSheets, SheetMatches } from './find/sheets';
+import { DocumentSheets } from './find/sheets';
 import { Indexer } from './indexing/indexer';
 import { Viewers } from './indexing/viewers';
 import { Miniaturist } from './miniatures/miniaturist';
@@ -18,7 +18,6 @@ export interface Services {
   readonly database: Database;
   readonly finding: Database;
   readonly documentSheets: DocumentSheets;
-  readonly sheetMatches: SheetMatches;
   readonly sheetTexts: SheetTexts;
   readonly pool: PdfPool;
   readonly spool: Spool;
@@ -51,7 +50,6 @@ export async function makeServices(
     database,
     finding,
     documentSheets: new DocumentSheets(),
-    sheetMatches: new SheetMatches(),
     sheetTexts: new SheetTexts(),
     pool,
     spool,

@@ -28,6 +28,7 @@ import {
 import { foundPages, titlesOf, wordsOn } from './found-pages';
 import { libraryQuery, type LibraryQuery } from './library-query';
 import { FoldedText, layerKey } from './sheet-texts';
+import { matchedSheets } from './sheets';
 import { neighbours } from './term-query';
 
 /** Documents told at a time, and hits in each; of one document that is asked for alone, more. */
@@ -62,9 +63,8 @@ export async function findInLibrary(
   {
     finding: queries,
     documentSheets,
-    sheetMatches,
     sheetTexts,
-  }: Pick<Services, 'finding' | 'documentSheets' | 'sheetMatches' | 'sheetTexts'>,
+  }: Pick<Services, 'finding' | 'documentSheets' | 'sheetTexts'>,
   { document, folder, from, ...search }: FindRequest,
 ): Promise<FindResult> {
   const [library, only] = await Promise.all([
@@ -74,7 +74,7 @@ export async function findInLibrary(
   const { tsquery } = library;
   const [sheets, matched, named] = await Promise.all([
     documentSheets.read(queries, only),
-    sheetMatches.read(queries, tsquery, library.state),
+    matchedSheets(queries, tsquery),
     candidateEntries(queries, tsquery, only),
   ]);
   const layers = new FoundLayers(sheets, matched);

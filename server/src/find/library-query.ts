@@ -16,8 +16,6 @@ export interface LibraryQuery {
   readonly pagesWith: readonly number[];
   /** Pages of the library that have been read. */
   readonly pages: number;
-  /** Another one as soon as something else has been read. */
-  readonly state: string;
   readonly terms: readonly TermQuery[];
 }
 
@@ -30,11 +28,11 @@ export async function libraryQuery(
   if (!parsed) throw new Problem('find-without-words', `“${typed}” has no words.`);
   const look = (term: string, withNear: boolean): Promise<TermQuery> =>
     termQuery(queries, foldedText(term), parsed.options, withNear);
-  const [terms, without, counted, read] = await Promise.all([
+  const [terms, without, counted, pages] = await Promise.all([
     Promise.all(parsed.terms.map((term) => look(term, near))),
     Promise.all(parsed.without.map((term) => look(term, false))),
     pagesWith(queries, parsed.terms),
-    readState(queries),
+    pagesRead(queries),
   ]);
   if (terms.every(({ tsquery }) => tsquery === undefined))
     throw new Problem('find-without-words', `“${typed}” has neither letters nor digits.`);
@@ -48,19 +46,15 @@ export async function libraryQuery(
     tsquery: parts.join(' & '),
     isChecked: keepsCase || wholeWords || [...terms, ...without].some(({ hasMore }) => hasMore),
     pagesWith: parsed.terms.map((term) => counted.get(term) ?? 1),
-    ...read,
+    pages,
     terms,
   };
 }
 
-/** How many pages have been read, and of which files: those that came later are newer. */
-async function readState(queries: Queries): Promise<Pick<LibraryQuery, 'pages' | 'state'>> {
-  const [{ pages, files, newest }] = await queries
-    .select({
-      pages: sql<number>`coalesce(sum(${indexing.done}), 0)::int`,
-      files: sql<number>`count(*)::int`,
-      newest: sql<string | null>`max(${indexing.created})::text`,
-    })
+/** How many pages have been read. */
+async function pagesRead(queries: Queries): Promise<number> {
+  const [{ pages }] = await queries
+    .select({ pages: sql<number>`coalesce(sum(${indexing.done}), 0)::int` })
     .from(indexing);
-  return { pages, state: `${pages} ${files} ${newest}` };
+  return pages;
 }

@@ -65,35 +65,8 @@ export interface MatchedSheets {
   readonly address: Int32Array;
 }
 
-/** Searches whose sheets are kept; for a common word that is a hundred kilobytes. */
-const MOST_KEPT = 64;
-
-/**
- * Finds the sheets on which words stand. Those of the last searches are kept, as the same one is asked for more
- * documents, for all of one, or in a folder; they hold as long as nothing else has been read.
- */
-export class SheetMatches {
-  private kept = new Map<string, Promise<MatchedSheets>>();
-  private state = '';
-
-  /** `state` of what has been read, as it was before this is asked: see `readState`. */
-  read(queries: Queries, tsquery: string, state: string): Promise<MatchedSheets> {
-    if (state !== this.state) {
-      this.kept = new Map();
-      this.state = state;
-    }
-    const { kept } = this;
-    const matched = kept.get(tsquery) ?? matchedSheets(queries, tsquery);
-    // Used last, it goes last.
-    kept.delete(tsquery);
-    kept.set(tsquery, matched);
-    matched.catch(() => kept.delete(tsquery));
-    if (kept.size > MOST_KEPT) kept.delete(kept.keys().next().value!);
-    return matched;
-  }
-}
-
-async function matchedSheets(queries: Queries, tsquery: string): Promise<MatchedSheets> {
+/** The sheets on whose layers the words stand. */
+export async function matchedSheets(queries: Queries, tsquery: string): Promise<MatchedSheets> {
   const { rows } = await queries.execute<{ text: Buffer | null; address: Buffer | null }>(sql`
     select string_agg(int4send(sheet), '') filter (where layer = 'text') as text,
       string_agg(int4send(sheet), '') filter (where layer = 'address') as address
