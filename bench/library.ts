@@ -51,6 +51,7 @@ export async function withLibrary<T>(work: (instance: Instance) => Promise<T>): 
   try {
     for (const path of manuals) await instance.bringIn(readFileSync(path), 'Manual.pdf');
     await instance.indexed();
+    await instance.drawn();
     instance.sql(multiply);
     return await work(instance);
   } finally {
