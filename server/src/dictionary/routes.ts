@@ -7,12 +7,12 @@ import {
   type Dictionary,
 } from '@stylet/core/api';
 import { wantedWord } from '@stylet/core/dictionary';
-import { idSchema } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
 import { asc, count, eq } from 'drizzle-orm';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { dictionaries, dictionaryEntries } from '../db/schema';
+import { idParams } from '../documents/routes';
 import type { Services } from '../services';
 import { addDictionary, filesIn, lookInAdded, readDictionary } from './added';
 import { ShippedWordNet } from './wordnet';
@@ -20,7 +20,6 @@ import { ShippedWordNet } from './wordnet';
 /** As much as each file of a dictionary may have as it is sent. */
 const LARGEST_FILE = 64 * 1024 * 1024;
 
-const byId = z.object({ id: idSchema });
 const notFound = (id: string): Problem =>
   new Problem('dictionary-not-found', `None has the id ${id}.`);
 
@@ -89,7 +88,7 @@ export const dictionaryRoutes =
       {
         schema: {
           summary: 'Give a dictionary another title',
-          params: byId,
+          params: idParams,
           body: dictionaryTitleSchema,
           response: { 204: z.null() },
         },
@@ -111,7 +110,7 @@ export const dictionaryRoutes =
       {
         schema: {
           summary: 'Take a dictionary away',
-          params: byId,
+          params: idParams,
           response: { 204: z.null() },
         },
       },

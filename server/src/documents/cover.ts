@@ -11,8 +11,8 @@ const AT_ONCE = 2;
 
 interface Cover {
   readonly picture: Promise<Buffer | undefined>;
-  /** Whether those who asked for it still wait. */
-  readonly awaited: (() => boolean)[];
+  /** Whether those who asked for it still wait; none any more once it has been drawn. */
+  awaited: (() => boolean)[] | undefined;
 }
 
 /** Pictures of first pages as they are exported, so that a cover shows what was written on it. */
@@ -34,7 +34,7 @@ export class Covers {
   ): Promise<Buffer | undefined> {
     const key = `${id} ${revision}`;
     const known = this.covers.get(key);
-    known?.awaited.push(isAwaited);
+    known?.awaited?.push(isAwaited);
     const picture = await (known ?? this.begin(key, id, isAwaited)).picture;
     // It may have been given up just before this was asked.
     return picture ?? (isAwaited() ? this.picture(id, revision, isAwaited) : undefined);
@@ -46,12 +46,13 @@ export class Covers {
     const picture = this.inTurn(async () =>
       awaited.some((is) => is()) ? this.draw(id) : undefined,
     );
-    const cover = { picture, awaited };
+    const cover: Cover = { picture, awaited };
     this.covers.set(key, cover);
     const forget = (): void => {
       if (this.covers.get(key) === cover) this.covers.delete(key);
     };
     picture.then((drawn) => {
+      cover.awaited = undefined;
       if (!drawn) forget();
     }, forget);
     return cover;

@@ -5,13 +5,13 @@ import {
   savedSearchListSchema,
   savedSearchSchema,
 } from '@stylet/core/api';
-import { idSchema } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
 import { and, asc, eq } from 'drizzle-orm';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { ACCOUNT } from '../account';
 import { savedSearches } from '../db/schema';
+import { idParams } from '../documents/routes';
 import { indexingState } from '../indexing/store';
 import type { Services } from '../services';
 import { findInLibrary } from './find';
@@ -66,7 +66,7 @@ export const findRoutes =
       {
         schema: {
           summary: 'Save a search, or give it another name',
-          params: z.object({ id: idSchema }),
+          params: idParams,
           body: savedSearchSchema.omit({ id: true }),
           response: { 204: z.null() },
         },
@@ -90,7 +90,7 @@ export const findRoutes =
       {
         schema: {
           summary: 'Forget a saved search',
-          params: z.object({ id: idSchema }),
+          params: idParams,
           response: { 204: z.null() },
         },
       },

@@ -30,11 +30,7 @@ export class DocumentSheets {
       stale.map(({ id }) => id),
     );
     const all = there.map(({ id, revision }): [string, Known] => {
-      const read = fresh.get(id);
-      return [
-        id,
-        read ? { revision, sheets: read } : (known.get(id) ?? { revision, sheets: NONE }),
-      ];
+      return [id, { revision, sheets: fresh.get(id) ?? known.get(id)!.sheets }];
     });
     // Of what another search has read meanwhile, nothing is lost but time.
     this.known = only ? new Map([...known, ...all]) : new Map(all);

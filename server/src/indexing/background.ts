@@ -20,6 +20,11 @@ export abstract class Background {
     protected readonly log: (message: string) => void,
   ) {}
 
+  /** What is done once before files are taken. */
+  protected prepare(): Promise<void> {
+    return Promise.resolve();
+  }
+
   /** Takes the next file; none when all are done or taken. */
   protected abstract claim(): Promise<Job | undefined>;
   /** Works on a file to its end, or until this has been stopped, and gives it back. */
@@ -70,6 +75,7 @@ export abstract class Background {
   }
 
   private async work(): Promise<void> {
+    await this.prepare();
     while (!this.stopped) {
       const job = await this.claim();
       if (!job) return;

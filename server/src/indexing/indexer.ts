@@ -9,8 +9,8 @@ import type { Viewers } from './viewers';
 
 /** Pages read and stored at a time: as much as is read again after a crash. */
 const BATCH = 64;
-/** As many while people are looking at something, and how many times as long as reading them takes it then rests. */
-const [SMALL_BATCH, RESTS] = [16, 3];
+/** As many while people are looking at something. */
+const SMALL_BATCH = 16;
 
 interface Batch extends TextsTask {
   readonly begun: number;
@@ -38,8 +38,11 @@ export class Indexer extends Background {
     await this.threads.destroy();
   }
 
-  protected override async claim(): Promise<Job | undefined> {
-    await fillEntries(this.database);
+  protected override prepare(): Promise<void> {
+    return fillEntries(this.database);
+  }
+
+  protected override claim(): Promise<Job | undefined> {
     return claimReading(this.database);
   }
 
@@ -63,8 +66,7 @@ export class Indexer extends Background {
       for (const trouble of found.troubles) this.log(`${source}, ${trouble}`);
       await storeTexts(this.database, source, batch.from, batch.to, found);
       const took = performance.now() - batch.begun;
-      if (under.length === 0 && next < pages)
-        await this.viewers.gone(RESTS * took, () => this.isStopped);
+      if (under.length === 0 && next < pages) await this.viewers.rest(took, () => this.isStopped);
     }
     await release(this.database, source);
   }

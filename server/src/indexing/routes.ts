@@ -7,9 +7,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { indexing, sourcePages, sourceTexts } from '../db/schema';
 import type { Services } from '../services';
-
-/** A file is named by its bytes: what has been read of it never changes. */
-const FOREVER = 'private, max-age=31536000, immutable';
+import { FOREVER } from '../sources/forever';
 
 /** The texts of files as they were read for finding, so that a client need not read them once more. */
 export const textRoutes =

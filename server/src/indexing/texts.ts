@@ -12,6 +12,7 @@ import { PdfFile, linkAddresses, readPages, type PdfPage } from '@stylet/core/pd
 import { glyphsOf, linesOf, wordsOf, type GlyphFont, type Line } from '@stylet/core/text';
 import * as pdfjs from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { FileBytes } from '../pdf/file-bytes';
+import { PATIENT } from '../pdf/patience';
 import { piecesIn, vectorOf } from './lexemes';
 import { fileRange } from './file-range';
 
@@ -39,8 +40,6 @@ export interface ReadTexts {
   readonly troubles: readonly string[];
 }
 
-/** Reading is never in a hurry: whatever else the machine has to do comes first. */
-const PATIENT = 15;
 /** Pages after which pdf.js lets go of fonts and pictures. */
 const TIDY = 128;
 

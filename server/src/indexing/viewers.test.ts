@@ -24,11 +24,11 @@ test('whoever asks for a page is there for a while; asking how far reading is do
 
 test('what gives way goes on once they have gone, after its time, or when it is over', async () => {
   await ask('/page');
-  await viewers.gone(120, () => false);
+  await viewers.rest(120, () => false);
   expect(viewers.areThere()).toBe(true);
   let looked = 0;
-  await viewers.gone(60_000, () => ++looked > 2);
+  await viewers.rest(60_000, () => ++looked > 2);
   expect(viewers.areThere()).toBe(true);
-  await viewers.gone(60_000, () => false);
+  await viewers.rest(60_000, () => false);
   expect(viewers.areThere()).toBe(false);
 });

@@ -12,6 +12,8 @@ declare module 'fastify' {
 const STAYS = 2000;
 /** How often it is looked whether they have gone, in ms. */
 const LOOKS = 50;
+/** How many times as long as some work has taken whoever does it then rests while they are there. */
+const RESTS = 3;
 
 /** Whether people look at something just now: what is in no hurry gives way to them. */
 export class Viewers {
@@ -29,9 +31,9 @@ export class Viewers {
     return performance.now() - this.last < STAYS;
   }
 
-  /** Settles when they have gone, or after so many ms, or when `isOver`. */
-  async gone(most: number, isOver: () => boolean): Promise<void> {
-    const end = performance.now() + most;
+  /** Rests after work that has taken so many ms, unless they have gone, or `isOver`. */
+  async rest(took: number, isOver: () => boolean): Promise<void> {
+    const end = performance.now() + RESTS * took;
     while (this.areThere() && performance.now() < end && !isOver()) await wait(LOOKS);
   }
 }

@@ -51,10 +51,14 @@ export async function drawTray({ path, first, count, folder }: Wanted): Promise<
 
 /** A page's picture as it lies on the tray: as the page is before it is turned. */
 async function miniature(path: string, index: number, rotation: number) {
-  const upright = sharp(path).rotate((360 - rotation) % 360);
-  const { data, info } = await upright.toBuffer({ resolveWithObject: true });
-  const { x0, y0, x1, y1 } = miniatureBox(index, info);
-  const input = await sharp(data)
+  const drawn = await sharp(path).metadata();
+  const isUpright = rotation % 180 === 0;
+  const { x0, y0, x1, y1 } = miniatureBox(index, {
+    width: isUpright ? drawn.width : drawn.height,
+    height: isUpright ? drawn.height : drawn.width,
+  });
+  const input = await sharp(path)
+    .rotate((360 - rotation) % 360)
     .resize(x1 - x0, y1 - y0, { fit: 'fill' })
     .toBuffer();
   return { input, left: x0, top: y0 };

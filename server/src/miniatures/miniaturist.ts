@@ -7,9 +7,6 @@ import type { Spool } from '../sources/spool';
 import { drawTray } from './drawing';
 import { giveUpDrawing, storeTray } from './store';
 
-/** How many times as long as drawing a tray takes it rests while people are looking at something. */
-const RESTS = 3;
-
 /** Draws miniatures of pages, once nothing waits to be read for finding. */
 export class Miniaturist extends Background {
   constructor(
@@ -42,7 +39,7 @@ export class Miniaturist extends Background {
       const picture = await drawTray({ path, first: from, count: to - from, folder });
       await storeTray(this.database, source, { tray: trayOf(from), from, to, picture });
       const took = performance.now() - begun;
-      if (to < pages) await this.viewers.gone(RESTS * took, () => this.isStopped);
+      if (to < pages) await this.viewers.rest(took, () => this.isStopped);
     }
     await release(this.database, source);
   }

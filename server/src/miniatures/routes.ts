@@ -2,10 +2,8 @@ import { digestSchema } from '@stylet/core/document';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../services';
+import { FOREVER } from '../sources/forever';
 import { readTray } from './store';
-
-/** A file is named by its bytes: its miniatures never change. */
-const FOREVER = 'private, max-age=31536000, immutable';
 
 /** Miniatures of the pages of files, a tray at a time. */
 export const miniatureRoutes =

@@ -1,6 +1,7 @@
 import { execFile } from 'node:child_process';
 import { createReadStream } from 'node:fs';
 import { setPriority } from 'node:os';
+import { PATIENT } from './patience';
 
 /** How a program ended. */
 export interface Ended {
@@ -19,9 +20,6 @@ interface Running {
   /** Whether whatever else the machine has to do comes first. */
   readonly isPatient?: boolean;
 }
-
-/** The priority of what is patient (setpriority(2)). */
-const PATIENT = 15;
 
 /**
  * Runs a program to its end, without a shell. One that takes too long counts as failed. Rejects when

@@ -11,6 +11,7 @@ import { idParams } from '../documents/routes';
 import { sourceOf } from '../documents/queries';
 import type { Services } from '../services';
 import { fileOf, readSource } from './chunks';
+import { FOREVER } from './forever';
 import { takeSupply } from './supplies';
 import { uploadIn } from './upload';
 
@@ -19,8 +20,6 @@ const PIECE = 256 * 1024;
 
 /** What a document's file is may be another one the next time. */
 const CHECKED = 'private, no-cache';
-/** A file is named by its bytes: what is under a digest never changes. */
-const FOREVER = 'private, max-age=31536000, immutable';
 
 /**
  * Files: their bytes, streamed from a spooled copy or out of the database, with HTTP ranges (RFC 9110, 14),
