@@ -1,14 +1,12 @@
 import { expect, test, SLIDE } from './support/fixtures';
+import { selectWavelength } from './support/one-word';
 
 test('a word is looked up where it stands; the words it is explained by lead on, and back', async ({
   desk,
   deck,
   instance,
 }) => {
-  await desk.read(instance.url, deck, '16');
-  // The second line of text: “wavelength, the wave feels the bed”.
-  const { x, y } = await desk.spot(16, 120, 161, SLIDE);
-  await desk.page.mouse.dblclick(x, y);
+  const { y } = await selectWavelength(desk, instance.url, deck);
   await desk.page.getByRole('button', { name: 'Look up' }).click();
   const card = desk.page.getByRole('dialog', { name: 'What “wavelength,” means' });
   await expect(card.getByRole('heading', { name: 'wavelength', exact: true })).toBeVisible();
@@ -56,9 +54,7 @@ test('a dictionary that is added says what it has, until it is taken away', asyn
   deck,
   instance,
 }) => {
-  await desk.read(instance.url, deck, '16');
-  const { x, y } = await desk.spot(16, 120, 161, SLIDE);
-  await desk.page.mouse.dblclick(x, y);
+  await selectWavelength(desk, instance.url, deck);
   await desk.page.getByRole('button', { name: 'Look up' }).click();
   const card = desk.page.getByRole('dialog', { name: 'What “wavelength,” means' });
   await card.getByRole('button', { name: 'Dictionaries' }).click();

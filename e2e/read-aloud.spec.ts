@@ -1,14 +1,12 @@
-import { expect, test, SLIDE } from './support/fixtures';
+import { expect, test } from './support/fixtures';
+import { selectWavelength } from './support/one-word';
 
 test('a page is read aloud from a word on: words are marked, sentences stepped, speed and voice chosen', async ({
   desk,
   deck,
   instance,
 }) => {
-  await desk.read(instance.url, deck, '16');
-  // The second line of text: “wavelength, the wave feels the bed”.
-  const { x, y } = await desk.spot(16, 120, 161, SLIDE);
-  await desk.page.mouse.dblclick(x, y);
+  await selectWavelength(desk, instance.url, deck);
   await desk.page.getByRole('button', { name: 'Read aloud from here' }).click();
   const bar = desk.page.getByRole('toolbar', { name: 'Reading aloud' });
   const word = desk.page.locator('stylet-spoken-layer .word');

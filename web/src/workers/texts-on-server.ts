@@ -8,25 +8,19 @@ export class TextsOnServer {
 
   /** The layers of a page of a file, by its digest; undefined where the server has not read it, or is away. */
   async layersOf(source: string, page: number): Promise<LayerWords[] | undefined> {
-    const stored = await this.part(source, Math.floor(page / TEXTS_TOGETHER));
-    if (!stored || page >= stored.read) return undefined;
+    const key = `${source}/texts/${Math.floor(page / TEXTS_TOGETHER)}`;
+    let part = this.parts.get(key);
+    if (!part)
+      this.parts.set(key, (part = get(new URL(`/api/sources/${key}`, self.location.origin))));
+    const stored = await part;
+    if (!stored || page >= stored.read) {
+      // What is read meanwhile is there the next time.
+      if (this.parts.get(key) === part) this.parts.delete(key);
+      return undefined;
+    }
     return stored.texts
       .filter((each) => each.page === page)
       .map(({ layer, text, words }) => ({ layer, text, ...wordsFromBase64(words) }));
-  }
-
-  private part(source: string, part: number): Promise<StoredTexts | undefined> {
-    const key = `${source}/texts/${part}`;
-    let stored = this.parts.get(key);
-    if (!stored) {
-      stored = get(new URL(`/api/sources/${key}`, self.location.origin));
-      this.parts.set(key, stored);
-      // What is read meanwhile is there the next time.
-      void stored.then((texts) => {
-        if (!texts || texts.read < (part + 1) * TEXTS_TOGETHER) this.parts.delete(key);
-      });
-    }
-    return stored;
   }
 }
 

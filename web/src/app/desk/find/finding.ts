@@ -1,12 +1,13 @@
 import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import type { Search } from '@stylet/core/api';
 import { parseQuery, type FindQuery, type HitKind } from '@stylet/core/find';
-import { pageView, transformBox } from '@stylet/core/geometry';
+import { unite } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
 import { Cancelled } from '../../../workers/worker-client';
 import type { FoundMatch } from '../../../workers/protocol';
 import { documentFeature } from '../document/document.reducer';
 import { PageSource } from '../pages/page-source';
+import { revealBox } from '../pages/text-in-view';
 import { ViewState } from '../pages/view-state';
 import { namedMatches } from './named-matches';
 
@@ -136,18 +137,8 @@ export class Finding {
     if (!this.isUnderWay) this.view.remember();
     this.isUnderWay = true;
     this.chosen.set(match);
-    const page = this.view.pages()[match.pageIndex];
-    const view = pageView(page.width, page.height, page.rotation, 1);
-    const shown = match.boxes.map((box) => transformBox(view, box));
-    if (shown.length === 0) {
-      this.view.reveal(match.pageIndex, 0, 0);
-      return;
-    }
-    this.view.reveal(
-      match.pageIndex,
-      Math.min(...shown.map(({ y0 }) => y0)),
-      Math.max(...shown.map(({ y1 }) => y1)),
-    );
+    if (match.boxes.length === 0) this.view.reveal(match.pageIndex, 0, 0);
+    else revealBox(this.view, match.pageIndex, match.boxes.reduce(unite));
   }
 
   /** The match at which one has arrived is the one that is shown. */

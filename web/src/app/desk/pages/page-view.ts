@@ -130,12 +130,8 @@ export class PageView {
 
   private layers!: PageLayers;
   private bitmap!: PageBitmap;
-  private readonly reading = new PageReading(
-    this.source,
-    this.selection,
-    inject(Marking),
-    this.page,
-  );
+  private readonly marking = inject(Marking);
+  private readonly reading = new PageReading(this.source, this.selection, this.marking, this.page);
   /** Whether some of its words are selected. */
   protected readonly hasSelection = computed(() =>
     this.selection.parts().some(({ page }) => page.id === this.page().id),
@@ -157,19 +153,10 @@ export class PageView {
   );
   protected readonly sheet = computed(() => shownSize(this.page()));
   /** What of this page is read aloud just now. */
-  protected readonly spoken = computed(() => {
-    const at = this.readAloud.at();
-    return at?.pageId === this.page().id ? at : undefined;
-  });
-  protected readonly lineInReading = computed(() => {
-    const at = this.readingLine.at();
-    return at?.pageId === this.page().id ? at : undefined;
-  });
+  protected readonly spoken = computed(() => this.ifHere(this.readAloud.at()));
+  protected readonly lineInReading = computed(() => this.ifHere(this.readingLine.at()));
   /** The picture of this page that is being cropped. */
-  protected readonly cropped = computed(() => {
-    const picture = this.cropping.picture();
-    return picture?.pageId === this.page().id ? picture : undefined;
-  });
+  protected readonly cropped = computed(() => this.ifHere(this.cropping.picture()));
   /** The snip that was just taken from this page, and where it lies. */
   protected readonly snip = computed(() => {
     const snip = this.snipping.current();
@@ -350,6 +337,11 @@ export class PageView {
 
   protected tappedTwice({ clientX, clientY }: MouseEvent): void {
     if (this.mode() === 'read') this.reading.takeWord(this.pagePoint(clientX, clientY));
+  }
+
+  /** What is on a page, if it is on this one. */
+  private ifHere<T extends { readonly pageId: string }>(at: T | undefined): T | undefined {
+    return at?.pageId === this.page().id ? at : undefined;
   }
 
   /** In Write everywhere; in Read on text, which is then selected. */

@@ -109,8 +109,12 @@ export class TextSelection {
     if (!selected) return;
     const { focus } = selected;
     const word = focus.word + by;
-    if (word >= 0 && word < focus.text.length) this.moveFocus({ ...focus, word });
-    if (selected.mark || (word >= 0 && word < focus.text.length)) return;
+    if (word >= 0 && word < focus.text.length) {
+      this.moveFocus({ ...focus, word });
+      return;
+    }
+    // The words of a mark are all on its page.
+    if (selected.mark) return;
     const pages = this.view.pages();
     for (let index = this.indexOf(focus.page) + by; pages[index]; index += by) {
       const text = await this.read(pages[index]);
