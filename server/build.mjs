@@ -9,6 +9,8 @@ await build({
   entryPoints: {
     main: at('src/main.ts'),
     tasks: at('src/pdf/tasks.ts'),
+    'add-task': at('src/dictionary/add-task.ts'),
+    'find-task': at('src/find/find-task.ts'),
     texts: at('src/indexing/texts.ts'),
     speak: at('src/speech/speak.ts'),
   },

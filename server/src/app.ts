@@ -19,14 +19,18 @@ import { textRoutes } from './indexing/routes';
 import { kitRoutes } from './kit/routes';
 import { miniatureRoutes } from './miniatures/routes';
 import { pictureRoutes } from './pictures/routes';
+import { Problem } from '@stylet/core/problems';
 import { answerWithProblems } from './problem-replies';
 import { readingRoutes } from './reading/routes';
+import { attachmentRoutes } from './attachments/routes';
+import { guardDoor } from './door/door';
+import { refuseUnstorableText } from './door/text';
 import type { Services } from './services';
 import { speechRoutes } from './speech/routes';
 import { sourceRoutes } from './sources/routes';
 
-/** A thousand long strokes in one batch. */
-const LARGEST_BODY = 64 * 1024 * 1024;
+/** Two hundred long strokes in one batch: what takes the thread that answers a part of a second to read. */
+const LARGEST_BODY = 16 * 1024 * 1024;
 
 /** The HTTP application, ready to listen. */
 export async function buildApp(
@@ -37,6 +41,12 @@ export async function buildApp(
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   answerWithProblems(app);
+  await guardDoor(app, services.config);
+  app.addHook('onRequest', (_request, _reply, done) => {
+    const { isReady } = services.readiness;
+    done(isReady ? undefined : new Problem('database-unavailable', 'It is not ready yet.'));
+  });
+  refuseUnstorableText(app);
   services.viewers.watch(app);
   await app.register(multipart, {
     limits: { fileSize: services.config.maxFileBytes, files: 1 },
@@ -53,6 +63,7 @@ export async function buildApp(
   await app.register(miniatureRoutes(services));
   await app.register(companionRoutes(services));
   await app.register(exportRoutes(services));
+  await app.register(attachmentRoutes(services));
   await app.register(kitRoutes(services));
   await app.register(pictureRoutes(services));
   await app.register(readingRoutes(services));

@@ -10,6 +10,10 @@ const environmentSchema = z.object({
   STYLET_WEB: z.string().optional(),
   STYLET_MAX_FILE_MB: z.coerce.number().positive().default(2048),
   STYLET_MAX_PICTURE_MB: z.coerce.number().positive().default(64),
+  /** Room on the disk that uploads leave for the database and all else. */
+  STYLET_MIN_FREE_MB: z.coerce.number().nonnegative().default(512),
+  /** Names under which the server is reached, besides those of this machine itself; with commas between them. */
+  STYLET_HOSTS: z.string().default(''),
 });
 
 export interface Config {
@@ -20,6 +24,8 @@ export interface Config {
   readonly webFolder: string | undefined;
   readonly maxFileBytes: number;
   readonly maxPictureBytes: number;
+  readonly minFreeBytes: number;
+  readonly hosts: readonly string[];
 }
 
 /** The configuration from environment variables. Throws with the names of those that are wrong. */
@@ -36,5 +42,9 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     webFolder: e.STYLET_WEB,
     maxFileBytes: e.STYLET_MAX_FILE_MB * 1024 * 1024,
     maxPictureBytes: e.STYLET_MAX_PICTURE_MB * 1024 * 1024,
+    minFreeBytes: e.STYLET_MIN_FREE_MB * 1024 * 1024,
+    hosts: e.STYLET_HOSTS.split(',')
+      .map((host) => host.trim().toLowerCase())
+      .filter(Boolean),
   };
 }

@@ -1,14 +1,22 @@
+import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { buildApp } from './app';
 import { readConfig } from './config';
-import { connect, updateTables } from './db/database';
-import { makeServices } from './services';
+import { connect, isAway, updateTables } from './db/database';
+import { endServices, makeServices } from './services';
+import { endPrograms } from './work/programs';
 
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
+const log = (message: string): void => console.error(message);
+
+/** Pauses before the database is tried again, in ms. */
+const SHORTEST_PAUSE = 250;
+const LONGEST_PAUSE = 5000;
+/** However much is under way, it is over after so long, in ms. */
+const LONGEST_STOP = 8000;
 
 const config = readConfig(process.env);
-const connection = connect(config.databaseUrl, (message) => console.error(message));
-await updateTables(connection.database, here('./migrations'));
+const connection = connect(config.databaseUrl, log);
 const services = await makeServices(config, connection, here('.'));
 const app = await buildApp(services, { level: process.env['STYLET_LOG'] ?? 'warn' });
 
@@ -16,17 +24,37 @@ let stopping = false;
 async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
+  setTimeout(() => {
+    endPrograms();
+    log('Stylet was stopped in the middle of something.');
+    process.exit(0);
+  }, LONGEST_STOP).unref();
   await app.close();
-  // Drawing waits for reading: both have to be told.
-  await Promise.all([services.indexer.stop(), services.miniaturist.stop()]);
-  await services.pool.close();
-  await services.speaker.close();
+  await endServices(services);
   await connection.close();
+  process.exit(0);
 }
 process.on('SIGINT', () => void stop());
 process.on('SIGTERM', () => void stop());
 
+// Answers come from the start: that the database is away, as long as it is.
 const address = await app.listen({ port: config.port, host: config.host });
+await updateTablesWhenThere();
+services.readiness.isReady = true;
 services.indexer.start();
 services.miniaturist.start();
 console.log(`Stylet is at ${address}`);
+
+/** Brings the tables up to date, as soon as the database answers. */
+async function updateTablesWhenThere(): Promise<void> {
+  for (let pause = SHORTEST_PAUSE; !stopping; pause = Math.min(LONGEST_PAUSE, 2 * pause)) {
+    try {
+      await updateTables(connection.database, here('./migrations'));
+      return;
+    } catch (error) {
+      if (!isAway(error)) throw error;
+      log('The database does not answer; it is tried again.');
+    }
+    await wait(pause);
+  }
+}

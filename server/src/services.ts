@@ -1,24 +1,25 @@
 import { join } from 'node:path';
 import type { Config } from './config';
 import type { Connection, Database } from './db/database';
+import { DictionaryAdder } from './dictionary/adder';
 import { Covers } from './documents/cover';
 import { Exporter } from './export/exporter';
-import { SheetTexts } from './find/sheet-texts';
-import { DocumentSheets } from './find/sheets';
+import { Finder } from './find/finder';
 import { Indexer } from './indexing/indexer';
 import { Viewers } from './indexing/viewers';
 import { Miniaturist } from './miniatures/miniaturist';
 import { PdfPool } from './pdf/pool';
 import { Spool } from './sources/spool';
 import { Speaker } from './speech/speaker';
+import { endPrograms } from './work/programs';
 
 /** What the routes work with. */
 export interface Services {
+  /** Whether the tables are up to date; nothing is answered before. */
+  readonly readiness: { isReady: boolean };
   readonly config: Config;
   readonly database: Database;
-  readonly finding: Database;
-  readonly documentSheets: DocumentSheets;
-  readonly sheetTexts: SheetTexts;
+  readonly finder: Finder;
   readonly pool: PdfPool;
   readonly spool: Spool;
   readonly exporter: Exporter;
@@ -27,16 +28,19 @@ export interface Services {
   readonly indexer: Indexer;
   readonly miniaturist: Miniaturist;
   readonly speaker: Speaker;
+  readonly dictionaryAdder: DictionaryAdder;
 }
 
 /** Puts the services together. `modules` is the folder of the built modules that threads run. */
 export async function makeServices(
   config: Config,
-  { database, finding }: Pick<Connection, 'database' | 'finding'>,
+  { database }: Pick<Connection, 'database'>,
   modules: string,
 ): Promise<Services> {
-  const pool = new PdfPool(join(modules, 'tasks.js'), { databaseUrl: config.databaseUrl });
-  const spool = new Spool(config.cacheFolder);
+  const { databaseUrl } = config;
+  const pool = new PdfPool(join(modules, 'tasks.js'), { databaseUrl });
+  const finder = new Finder(join(modules, 'find-task.js'), { databaseUrl });
+  const spool = new Spool(config.cacheFolder, config.minFreeBytes);
   await spool.prepare();
   const exporter = new Exporter(database, pool, spool);
   const covers = new Covers(exporter, spool);
@@ -46,11 +50,10 @@ export async function makeServices(
   const miniaturist = new Miniaturist(database, spool, viewers, indexer, log);
   const speaker = new Speaker(join(modules, 'speak.js'));
   return {
+    readiness: { isReady: false },
     config,
     database,
-    finding,
-    documentSheets: new DocumentSheets(),
-    sheetTexts: new SheetTexts(),
+    finder,
     pool,
     spool,
     exporter,
@@ -59,5 +62,16 @@ export async function makeServices(
     indexer,
     miniaturist,
     speaker,
+    dictionaryAdder: new DictionaryAdder(join(modules, 'add-task.js'), { databaseUrl }),
   };
+}
+
+/** Ends all that runs for the services, in the order in which they need each other. */
+export async function endServices(services: Services): Promise<void> {
+  // Drawing waits for reading: both have to be told.
+  await Promise.all([services.indexer.stop(), services.miniaturist.stop()]);
+  const { pool, finder, speaker, dictionaryAdder } = services;
+  await Promise.all([pool, finder, speaker, dictionaryAdder].map((threads) => threads.close()));
+  endPrograms();
+  await services.spool.clear();
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { count, text } from '../bounds/index';
 import { idSchema } from '../document/index';
 
 export const partsOfSpeech = ['noun', 'verb', 'adjective', 'adverb'] as const;
@@ -35,7 +36,7 @@ export const dictionaryEntrySchema = z.object({
 export type DictionaryEntry = z.infer<typeof dictionaryEntrySchema>;
 
 /** A word, or a few that belong together. */
-export const lookupQuerySchema = z.object({ word: z.string().max(200) });
+export const lookupQuerySchema = z.object({ word: text(200) });
 
 export const lookupSchema = z.object({
   word: z.string(),
@@ -48,8 +49,8 @@ export const dictionarySchema = z.object({
   id: idSchema,
   title: z.string(),
   /** How many entries it has. */
-  entries: z.int().nonnegative(),
+  entries: count,
 });
 export type Dictionary = z.infer<typeof dictionarySchema>;
 export const dictionaryListSchema = z.object({ dictionaries: z.array(dictionarySchema) });
-export const dictionaryTitleSchema = z.object({ title: z.string().trim().min(1).max(200) });
+export const dictionaryTitleSchema = z.object({ title: text(200).trim().min(1) });

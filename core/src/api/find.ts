@@ -1,10 +1,11 @@
 import { z } from 'zod';
+import { count, text } from '../bounds/index';
 import { digestSchema, idSchema } from '../document/index';
 import { hitKinds, textLayers } from '../find/index';
 
 /** What is looked for, as it is typed, and how words are compared. */
 export const searchSchema = z.object({
-  typed: z.string().max(500),
+  typed: text(500),
   keepsCase: z.boolean(),
   wholeWords: z.boolean(),
   /** Whether words that differ by a slip or two are found as well. */
@@ -32,10 +33,10 @@ const boxSchema = z.object({ x0: z.number(), y0: z.number(), x1: z.number(), y1:
 export const foundPageSchema = z.object({
   id: idSchema,
   /** Its place in the document, counted from 0. */
-  index: z.int().nonnegative(),
+  index: count,
   label: z.string(),
   source: digestSchema,
-  sourceIndex: z.int().nonnegative(),
+  sourceIndex: count,
   width: z.number(),
   height: z.number(),
   rotation: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]),
@@ -56,7 +57,7 @@ export const foundDocumentSchema = z.object({
   id: idSchema,
   title: z.string(),
   /** On so many pages all words stand. */
-  pages: z.int().nonnegative(),
+  pages: count,
   /** The best ones. */
   hits: z.array(hitSchema),
 });
@@ -65,8 +66,8 @@ export const findResultSchema = z.object({
   /** Best first; a part of them. */
   documents: z.array(foundDocumentSchema),
   /** How many documents and pages there are in all. */
-  documentCount: z.int().nonnegative(),
-  pageCount: z.int().nonnegative(),
+  documentCount: count,
+  pageCount: count,
   /** Whether pages were counted by their words alone, so that a few may be counted too many. */
   isAbout: z.boolean(),
   /** Words that were found in place of what was typed, or that may have been meant. */
@@ -79,8 +80,8 @@ export const indexingSchema = z.object({
     z.object({
       id: idSchema,
       title: z.string(),
-      pages: z.int().nonnegative(),
-      done: z.int().nonnegative(),
+      pages: count,
+      done: count,
       trouble: z.string().nullable(),
     }),
   ),
@@ -89,11 +90,11 @@ export const indexingSchema = z.object({
 /** What stands on some pages of a file, from the `TEXTS_TOGETHER` · part-th on, as it was read for finding. */
 export const storedTextsSchema = z.object({
   /** So many pages of the file, from the first, have been read: those that are not told have no text. */
-  read: z.int().nonnegative(),
+  read: count,
   texts: z.array(
     z.object({
       /** Its place in the file, counted from 0. */
-      page: z.int().nonnegative(),
+      page: count,
       layer: z.enum(textLayers),
       text: z.string(),
       /** Places and boxes of its words: `packWords` in core/find, in base64. */
@@ -104,7 +105,7 @@ export const storedTextsSchema = z.object({
 
 export const savedSearchSchema = z.object({
   id: idSchema,
-  name: z.string().trim().min(1).max(200),
+  name: text(200).trim().min(1),
   search: searchSchema,
 });
 export const savedSearchListSchema = z.object({ searches: z.array(savedSearchSchema) });

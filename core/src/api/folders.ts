@@ -1,10 +1,11 @@
 import { z } from 'zod';
+import { text } from '../bounds/index';
 import { idSchema } from '../document/index';
 
 /** A folder of the library; without a parent it stands in the library itself. */
 export const folderSchema = z.object({
   id: idSchema,
-  name: z.string().trim().min(1).max(120),
+  name: text(120).trim().min(1),
   parentId: idSchema.nullable(),
 });
 

@@ -1,10 +1,12 @@
 import { z } from 'zod';
+import { coordinate, count, instant, text } from '../bounds/index';
 import {
   annotationSchema,
   digestSchema,
   documentPageSchema,
   idSchema,
   landmarkSchema,
+  noticeSchema,
   operationSchema,
   pictureSchema,
 } from '../document/index';
@@ -35,14 +37,16 @@ export const documentSummarySchema = z.object({
   /** Size of the original in bytes, and its SHA-256. */
   size: z.int().positive(),
   digest: z.string(),
-  created: z.iso.datetime(),
-  modified: z.iso.datetime(),
-  revision: z.int().nonnegative(),
-  annotationCount: z.int().nonnegative(),
+  created: instant,
+  modified: instant,
+  revision: count,
+  annotationCount: count,
   /** The folder it is in. */
   folderId: idSchema.nullable(),
   /** What had to be done to the file on import; the original is kept all the same. */
   repair: z.enum(['none', 'repaired', 'unlocked']),
+  /** What else there is to say about it. */
+  notices: z.array(noticeSchema),
 });
 
 export const documentSchema = documentSummarySchema.extend({
@@ -60,7 +64,7 @@ export const documentSchema = documentSummarySchema.extend({
 export const documentListSchema = z.object({ documents: z.array(documentSummarySchema) });
 
 export const annotationListSchema = z.object({
-  revision: z.int().nonnegative(),
+  revision: count,
   annotations: z.array(annotationSchema),
 });
 
@@ -82,7 +86,7 @@ export const paperSchema = z.object({
 
 /** A document born from paper; `beside` a document whose companion it becomes. */
 export const notebookSchema = z.object({
-  title: z.string().trim().min(1).max(300),
+  title: text(300).trim().min(1),
   paper: paperSchema,
   sheets: z.int().min(1).max(500),
   beside: idSchema.optional(),
@@ -95,14 +99,51 @@ export const operationBatchSchema = z.object({
 });
 
 export const operationResultSchema = z.object({
-  revision: z.int().nonnegative(),
+  revision: count,
   /** The revision each operation got, in the order sent. */
   operations: z.array(z.object({ id: idSchema, revision: z.int().positive() })),
 });
 
+const flag = z.enum(['true', 'false']).transform((value) => value === 'true');
+
 export const exportQuerySchema = z.object({
   annotations: z.enum(exportModes).default('editable'),
+  /** Whether remarks stay as notes where annotations are drawn into the pages. */
+  notes: flag.default(true),
+  /** Whether a signature may be broken by it. */
+  confirmed: flag.default(false),
 });
+
+/** What an export leaves out or breaks, in numbers; see the export dialog for the words. */
+export const exportReportSchema = z.object({
+  /** Annotations that are left out because they are hidden. */
+  hidden: count,
+  /** Notes and remarks whose words are left out. */
+  notes: count,
+  /** Annotations that carry files or sounds and are left out with them. */
+  carried: count,
+  /** Signatures that no longer hold, or that say that the file has been changed since. */
+  signatures: count,
+  /** Whether whoever certified the file does not allow this, or a signature is lost: it has to be confirmed. */
+  isBreach: z.boolean(),
+  /** Whether the original asks for a password, which this does not. */
+  isUnprotected: z.boolean(),
+});
+export type ExportReport = z.infer<typeof exportReportSchema>;
+
+/** Files inside a document. */
+export const attachmentListSchema = z.object({
+  files: z.array(
+    z.object({
+      index: count,
+      name: z.string(),
+      description: z.string(),
+      /** Bytes, where it is known. */
+      size: z.number().nullable(),
+    }),
+  ),
+});
+export type AttachmentFile = z.infer<typeof attachmentListSchema>['files'][number];
 
 /** What kinds of files pictures are kept in; a page is a PDF of one. */
 export const pictureTypes = ['jpeg', 'png', 'webp', 'svg', 'page'] as const;
@@ -120,7 +161,7 @@ export const pictureFactsSchema = pictureSchema.pick({
 export const snipSchema = z.object({
   pageId: idSchema,
   region: z
-    .object({ x0: z.number(), y0: z.number(), x1: z.number(), y1: z.number() })
+    .object({ x0: coordinate, y0: coordinate, x1: coordinate, y1: coordinate })
     .refine(({ x0, y0, x1, y1 }) => x1 > x0 && y1 > y0, { error: 'the region is empty' }),
   annotations: z.boolean(),
 });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { text } from '../bounds/index';
 import { annotationSorts, eraserTargets, regionTakes, strokeStyleSchema } from '../document/index';
 
 const colorSchema = z.string().regex(/^#[0-9a-f]{6}$/i);
@@ -11,9 +12,9 @@ export const penActions = ['eraser', 'lasso', 'pen', 'undo', 'none'] as const;
 
 /** A ready instrument. Width in points. */
 export const kitSlotSchema = strokeStyleSchema.extend({
-  id: z.string().min(1).max(60),
+  id: text(60).min(1),
   /** Given by its owner; empty for none. */
-  name: z.string().max(40),
+  name: text(40),
   color: colorSchema,
   width: z.number().positive().max(60),
   opacity: z.number().min(0.05).max(1),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { instant } from '../bounds/index';
 import { idSchema } from '../document/index';
 
 /** Where one is in a document: a page, and how far down it, as a share of its height as shown. */
@@ -10,8 +11,8 @@ export const readingPlaceSchema = z.object({
 /** A page that was looked at: when first, and when last. */
 export const seenPageSchema = z.object({
   pageId: idSchema,
-  first: z.iso.datetime(),
-  last: z.iso.datetime(),
+  first: instant,
+  last: instant,
 });
 
 export const readingSchema = z.object({

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { count, text } from '../bounds/index';
 
 /** A voice of the server's, for browsers that have none. */
 export const voiceSchema = z.object({
@@ -12,8 +13,8 @@ export const voiceListSchema = z.object({ voices: z.array(voiceSchema) });
 
 /** A sentence to be spoken. */
 export const speechWantedSchema = z.object({
-  text: z.string().trim().min(1).max(5000),
-  voice: z.string().max(100),
+  text: text(5000).trim().min(1),
+  voice: text(100),
 });
 export type SpeechWanted = z.infer<typeof speechWantedSchema>;
 
@@ -21,6 +22,6 @@ export const speechSchema = z.object({
   /** A WAV file, in base 64. */
   audio: z.base64(),
   /** When each word begins: its place in the text (UTF-16 units) and the time in ms. */
-  marks: z.array(z.object({ place: z.int().nonnegative(), at: z.number().nonnegative() })),
+  marks: z.array(z.object({ place: count, at: z.number().nonnegative() })),
 });
 export type Speech = z.infer<typeof speechSchema>;

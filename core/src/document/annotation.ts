@@ -1,7 +1,8 @@
 import { z } from 'zod';
+import { coordinate, text } from '../bounds/index';
 import { instruments, strokeEnds } from '../ink/index';
 import { pointCounts, shapeForms } from '../shapes/index';
-import { common, finite, matrixSchema, originSchema, quadSchema } from './common-fields';
+import { common, matrixSchema, originSchema, quadSchema } from './common-fields';
 import { linkSchema } from './link';
 import { pictureSchema } from './picture';
 
@@ -34,6 +35,8 @@ export const inkSchema = z.object({
   kind: z.literal('ink'),
   samples: z.base64(),
   transform: matrixSchema.optional(),
+  /** What somebody remarked on it in another program. */
+  contents: text(100_000).optional(),
 });
 
 /**
@@ -46,11 +49,12 @@ export const shapeSchema = z.object({
   kind: z.literal('shape'),
   form: z.enum(shapeForms),
   points: z
-    .array(z.object({ x: finite, y: finite }))
+    .array(z.object({ x: coordinate, y: coordinate }))
     .min(2)
     .max(60),
-  bends: z.array(finite).max(60),
+  bends: z.array(coordinate).max(60),
   fill: z.number().min(0).max(1),
+  contents: text(100_000).optional(),
 });
 
 /** A mark on text; `contents` are the words under it. */
@@ -58,16 +62,16 @@ export const markupSchema = z.object({
   ...common,
   kind: z.enum(['highlight', 'underline', 'strikeout']),
   quads: z.array(quadSchema).min(1).max(2000),
-  contents: z.string().max(100_000),
+  contents: text(100_000),
 });
 
 /** An annotation another program put into the file: drawn from its own appearance, removable. */
 export const foreignSchema = z.object({
   ...common,
   kind: z.literal('foreign'),
-  subtype: z.string().max(100),
-  box: z.object({ x0: finite, y0: finite, x1: finite, y1: finite }),
-  contents: z.string().max(100_000),
+  subtype: text(100),
+  box: z.object({ x0: coordinate, y0: coordinate, x1: coordinate, y1: coordinate }),
+  contents: text(100_000),
   origin: originSchema,
 });
 

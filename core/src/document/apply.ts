@@ -10,18 +10,21 @@ import { noAnnotations, withAnnotation, type DocumentState, type PageAnnotations
 
 /**
  * The document after an effect. Never throws on what another author did meanwhile: removing wins
- * over changing, and adding what is there already replaces it.
+ * over changing, and adding what is there already replaces it. An annotation's id stands once in a document: added
+ * on another page it is no longer on the first.
  */
 export function apply(state: DocumentState, effect: Effect): DocumentState {
   switch (effect.type) {
     case 'annotation.add': {
       const { annotation } = effect;
-      const page = pageOf(state, annotation.pageId);
-      const after =
-        annotation.id in page
-          ? withEntry(page, annotation.id, annotation)
-          : withAnnotation(page, annotation);
-      return withPage(state, annotation.pageId, after);
+      const { id, pageId } = annotation;
+      const page = pageOf(state, pageId);
+      if (id in page) return withPage(state, pageId, withEntry(page, id, annotation));
+      const before = findAnywhere(state, id);
+      const left = before
+        ? withPage(state, before.pageId, withoutEntry(pageOf(state, before.pageId), id))
+        : state;
+      return withPage(left, pageId, withAnnotation(page, annotation));
     }
     case 'annotation.change': {
       const before = find(state, effect.pageId, effect.annotationId);
@@ -73,7 +76,7 @@ export function invert(state: DocumentState, effect: Effect): Effect | undefined
   switch (effect.type) {
     case 'annotation.add': {
       const { id, pageId } = effect.annotation;
-      const before = find(state, pageId, id);
+      const before = find(state, pageId, id) ?? findAnywhere(state, id);
       return before
         ? { type: 'annotation.add', annotation: before }
         : { type: 'annotation.remove', pageId, annotationId: id };
@@ -138,6 +141,13 @@ export function find(
   annotationId: string,
 ): Annotation | undefined {
   return pageOf(state, pageId)[annotationId];
+}
+
+/** The annotation with this id, on whatever page it is. */
+function findAnywhere(state: DocumentState, annotationId: string): Annotation | undefined {
+  for (const page of Object.values(state.annotations))
+    if (annotationId in page) return page[annotationId];
+  return undefined;
 }
 
 const withLandmarks = (state: DocumentState, landmarks: Landmarks): DocumentState => ({

@@ -3,7 +3,7 @@ import type { Annotation } from './annotation';
 import { changedLandmark, type Landmark } from './landmark';
 import type { Effect } from './operation';
 import { changedPage, type DocumentPage } from './page';
-import { isGone } from './removal';
+import { isShown } from './shown';
 import { copyOf } from './records';
 import { keepOrder, type DocumentState } from './state';
 import { stratumOf } from './strata';
@@ -20,6 +20,7 @@ export class Draft {
   private hasOwnPages = false;
   private readonly annotations: Record<string, Record<string, Annotation>>;
   private readonly copied = new Set<string>();
+  private places: Map<string, string> | undefined;
   /** Pages on which annotations came, went or changed places in the painting order. */
   private readonly reordered = new Set<string>();
 
@@ -41,8 +42,12 @@ export class Draft {
     switch (effect.type) {
       case 'annotation.add': {
         const { annotation } = effect;
-        this.page(annotation.pageId)[annotation.id] = annotation;
-        this.reordered.add(annotation.pageId);
+        const { id, pageId } = annotation;
+        const before = this.pageOf(id);
+        if (before !== undefined && before !== pageId) this.take(before, id);
+        this.page(pageId)[id] = annotation;
+        this.reordered.add(pageId);
+        this.places?.set(id, pageId);
         return;
       }
       case 'annotation.change': {
@@ -54,15 +59,13 @@ export class Draft {
         const isElsewhere =
           after.order !== before.order ||
           stratumOf(after) !== stratumOf(before) ||
-          isGone(after) !== isGone(before);
+          isShown(after) !== isShown(before);
         if (isElsewhere) this.reordered.add(pageId);
         return;
       }
       case 'annotation.remove': {
         const { pageId, annotationId } = effect;
-        if (!this.annotations[pageId]?.[annotationId]) return;
-        Reflect.deleteProperty(this.page(pageId), annotationId);
-        this.reordered.add(pageId);
+        if (this.annotations[pageId]?.[annotationId]) this.take(pageId, annotationId);
         return;
       }
       case 'landmark.add':
@@ -99,6 +102,22 @@ export class Draft {
       if (!this.reordered.has(pageId))
         keepOrder(this.before.annotations[pageId], this.annotations[pageId]);
     return this.state;
+  }
+
+  private take(pageId: string, annotationId: string): void {
+    Reflect.deleteProperty(this.page(pageId), annotationId);
+    this.reordered.add(pageId);
+    this.places?.delete(annotationId);
+  }
+
+  /** The page an annotation is on; worked out for all when it is first asked. */
+  private pageOf(annotationId: string): string | undefined {
+    if (!this.places) {
+      this.places = new Map();
+      for (const [pageId, page] of Object.entries(this.annotations))
+        for (const id of Object.keys(page)) this.places.set(id, pageId);
+    }
+    return this.places.get(annotationId);
   }
 
   private ownLandmarks(): Record<string, Landmark> {

@@ -34,4 +34,6 @@ export * from './sorts';
 export * from './ordering';
 export { byOrder } from './orders';
 export * from './removal';
+export * from './shown';
+export * from './notice';
 export * from './writings';

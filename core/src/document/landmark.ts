@@ -1,12 +1,13 @@
 import { z } from 'zod';
+import { coordinate, count, instant, order, text } from '../bounds/index';
 import { changedFields, fieldsIn, fieldsNow, type KnownFields } from './fields';
-import { colorSchema, finite, idSchema } from './common-fields';
+import { colorSchema, idSchema } from './common-fields';
 
 /** A place that goes where its page goes: a page, and where on it (page space) if that is known. */
 export const placeSchema = z.object({
   pageId: idSchema,
-  x: finite.optional(),
-  y: finite.optional(),
+  x: coordinate.optional(),
+  y: coordinate.optional(),
 });
 
 /** An entry of the outline, under another one or at the top; `order` among those beside it. */
@@ -14,22 +15,22 @@ export const outlineEntrySchema = z.object({
   kind: z.literal('outline'),
   id: idSchema,
   parentId: idSchema.optional(),
-  order: z.string().min(1).max(200),
-  title: z.string().max(2000),
+  order,
+  title: text(2000),
   place: placeSchema.optional(),
   /** Whether those under it show at first. */
   open: z.boolean(),
   /** The object it was in the imported file. */
-  origin: z.object({ object: z.int().nonnegative(), generation: z.int().nonnegative() }).optional(),
+  origin: z.object({ object: count, generation: count }).optional(),
 });
 
 export const bookmarkSchema = z.object({
   kind: z.literal('bookmark'),
   id: idSchema,
   place: placeSchema,
-  title: z.string().max(300),
+  title: text(300),
   color: colorSchema.optional(),
-  created: z.iso.datetime(),
+  created: instant,
 });
 
 /** A word hung on a place, or on handwriting there, which then is its face. */
@@ -37,9 +38,9 @@ export const keywordSchema = z.object({
   kind: z.literal('keyword'),
   id: idSchema,
   place: placeSchema,
-  word: z.string().max(200),
+  word: text(200),
   annotationIds: z.array(idSchema).max(1000).optional(),
-  created: z.iso.datetime(),
+  created: instant,
 });
 
 /** What people find their way by: the outline, bookmarks, keywords. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { count, text } from '../bounds/index';
 import type { Polygon } from '../ink/index';
 import { idSchema, placed, quadSchema, type Quad } from './common-fields';
 import { placeSchema } from './landmark';
@@ -9,9 +10,9 @@ export const linkTargetSchema = z.union([
   z.object({ address: z.url({ protocol: /^(https?|mailto)$/ }).max(2000) }),
   z.object({
     documentId: idSchema,
-    title: z.string().max(300),
+    title: text(300),
     /** Its page, counted from 0. */
-    pageIndex: z.int().nonnegative(),
+    pageIndex: count,
   }),
   z.object({ nowhere: z.literal(true) }),
 ]);
@@ -23,7 +24,7 @@ export const linkSchema = z.object({
   quads: z.array(quadSchema).min(1).max(200),
   target: linkTargetSchema,
   /** The words it lies on, or what it is called. */
-  contents: z.string().max(100_000),
+  contents: text(100_000),
 });
 
 export type Link = z.infer<typeof linkSchema>;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { count, instant, text } from '../bounds/index';
 import { idSchema } from './common-fields';
 import {
   annotationSchema,
@@ -57,16 +58,16 @@ const effectSchema = z.discriminatedUnion('type', [
   z.object({ type: z.literal('page.add'), page: documentPageSchema }),
   z.object({ type: z.literal('page.change'), pageId: idSchema, fields: pageFieldsSchema }),
   z.object({ type: z.literal('page.remove'), pageId: idSchema }),
-  z.object({ type: z.literal('document.rename'), title: z.string().trim().min(1).max(300) }),
+  z.object({ type: z.literal('document.rename'), title: text(300).trim().min(1) }),
 ]);
 
 /** One change to one document. `baseRevision` is the revision its author saw. */
 export const operationSchema = z.object({
   id: idSchema,
   documentId: idSchema,
-  author: z.string().max(200),
-  at: z.iso.datetime(),
-  baseRevision: z.int().nonnegative(),
+  author: text(200),
+  at: instant,
+  baseRevision: count,
   effect: effectSchema,
 });
 

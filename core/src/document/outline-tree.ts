@@ -7,16 +7,19 @@ export interface OutlineNode {
   readonly children: readonly OutlineNode[];
 }
 
+/** Levels of an outline; what is put deeper stands at the lowest of them. */
+const MOST_LEVELS = 64;
+
 /**
  * The outline as a tree. What others have done meanwhile never loses an entry: one whose parent is gone,
  * or which has come under itself, stands at the top.
  */
 export function outlineTree(landmarks: Landmarks): readonly OutlineNode[] {
   const entries = Object.values(landmarks).filter(isEntry);
-  const byId = new Map(entries.map((entry) => [entry.id, entry]));
+  const parentOf = parents(entries);
   const under = new Map<string | undefined, OutlineEntry[]>();
   for (const entry of entries) {
-    const parent = isRooted(entry, byId) ? entry.parentId : undefined;
+    const parent = parentOf.get(entry.id)?.parentId;
     const siblings = under.get(parent);
     if (siblings) siblings.push(entry);
     else under.set(parent, [entry]);
@@ -28,17 +31,42 @@ export function outlineTree(landmarks: Landmarks): readonly OutlineNode[] {
 
 const isEntry = (landmark: Landmark): landmark is OutlineEntry => landmark.kind === 'outline';
 
-/** Whether the way up from an entry ends at the top. */
-function isRooted(entry: OutlineEntry, byId: ReadonlyMap<string, OutlineEntry>): boolean {
-  const passed = new Set<string>();
-  let at: OutlineEntry | undefined = entry;
-  while (at.parentId !== undefined) {
-    if (passed.has(at.id)) return false;
-    passed.add(at.id);
-    at = byId.get(at.parentId);
-    if (!at) return false;
+interface Standing {
+  readonly parentId: string | undefined;
+  /** From 0 at the top. */
+  readonly level: number;
+}
+
+/** Under which entry each stands in the tree, and how deep. */
+function parents(entries: readonly OutlineEntry[]): ReadonlyMap<string, Standing> {
+  const byId = new Map(entries.map((entry) => [entry.id, entry]));
+  const known = new Map<string, Standing>();
+  const top: Standing = { parentId: undefined, level: 0 };
+  for (const entry of entries) {
+    // Up to one whose standing is known, and down again.
+    const way: OutlineEntry[] = [];
+    const passed = new Set<string>();
+    let at: OutlineEntry | undefined = entry;
+    while (at && !known.has(at.id) && !passed.has(at.id)) {
+      passed.add(at.id);
+      way.push(at);
+      at = at.parentId === undefined ? undefined : byId.get(at.parentId);
+    }
+    // A circle: all on the way to it stand at the top.
+    const isCircle = at !== undefined && passed.has(at.id);
+    for (const one of way.reverse())
+      known.set(one.id, isCircle ? top : standingUnder(one.parentId, known));
   }
-  return true;
+  return known;
+}
+
+function standingUnder(
+  parentId: string | undefined,
+  known: ReadonlyMap<string, Standing>,
+): Standing {
+  const parent = parentId === undefined ? undefined : known.get(parentId);
+  if (!parent) return { parentId: undefined, level: 0 };
+  return parent.level < MOST_LEVELS - 1 ? { parentId, level: parent.level + 1 } : parent;
 }
 
 /** An entry and all under it. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { coordinate, count, order, text } from '../bounds/index';
 import { digestSchema, idSchema } from './common-fields';
 import { byOrder, ordersBetween } from './orders';
 
@@ -10,17 +11,17 @@ export type Beside = z.infer<typeof besideSchema>;
 export const documentPageSchema = z.object({
   id: idSchema,
   /** Where it stands among the document's pages. */
-  order: z.string().min(1).max(200),
+  order,
   /** Points, before rotation. */
-  width: z.number().positive(),
-  height: z.number().positive(),
+  width: coordinate.positive(),
+  height: coordinate.positive(),
   /** How it is shown, in degrees clockwise. */
   rotation: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]),
   /** What its file calls it; null where its place in the document does. */
-  label: z.string().max(500).nullable(),
+  label: text(500).nullable(),
   /** The file it is a page of, and its index there. */
   source: digestSchema,
-  sourceIndex: z.int().nonnegative(),
+  sourceIndex: count,
   /** Whether the file has annotations on it that are drawn, or left out, by what became of them here. */
   hasMarks: z.boolean(),
   /** In a companion: the page it was written beside. */

@@ -1,14 +1,15 @@
 import { z } from 'zod';
+import { coordinate, text } from '../bounds/index';
 import { mapPolygon, type Polygon } from '../ink/index';
-import { digestSchema, finite, idSchema, matrixSchema, placed } from './common-fields';
+import { digestSchema, idSchema, matrixSchema, placed } from './common-fields';
 
 /** Where a picture was taken from: a place in a document (page space), or an address. */
 export const pictureSourceSchema = z.union([
   z.object({
     documentId: idSchema,
     pageId: idSchema,
-    title: z.string().max(300),
-    box: z.object({ x0: finite, y0: finite, x1: finite, y1: finite }),
+    title: text(300),
+    box: z.object({ x0: coordinate, y0: coordinate, x1: coordinate, y1: coordinate }),
   }),
   z.object({ address: z.url({ protocol: /^https?$/ }).max(2000) }),
 ]);
@@ -27,14 +28,14 @@ export const pictureSchema = z.object({
   transform: matrixSchema,
   /** The outline of what shows of it, in the unit square; the whole of it where it is left out. */
   crop: z
-    .array(z.object({ x: finite, y: finite }))
+    .array(z.object({ x: coordinate, y: coordinate }))
     .min(3)
     .max(2000)
     .optional(),
   /** It lies over what is written, instead of under it. */
   inFront: z.boolean().optional(),
   /** What it shows, in words: mostly its file's name. */
-  contents: z.string().max(100_000),
+  contents: text(100_000),
   source: pictureSourceSchema.optional(),
 });
 

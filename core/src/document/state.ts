@@ -3,7 +3,7 @@ import type { Landmark, Landmarks } from './landmark';
 import { byOrder } from './orders';
 import type { DocumentPage, Pages } from './page';
 import { withEntry } from './records';
-import { isGone } from './removal';
+import { isShown } from './shown';
 import { heightOfStratum } from './strata';
 
 export type PageAnnotations = Readonly<Record<string, Annotation>>;
@@ -51,7 +51,7 @@ const ordered = new WeakMap<PageAnnotations, readonly Annotation[]>();
 export function paintingOrder(page: PageAnnotations): readonly Annotation[] {
   let list = ordered.get(page);
   if (!list) {
-    list = inPaintingOrder(Object.values(page).filter((annotation) => !isGone(annotation)));
+    list = inPaintingOrder(Object.values(page).filter(isShown));
     ordered.set(page, list);
   }
   return list;
@@ -64,7 +64,7 @@ export function paintingOrder(page: PageAnnotations): readonly Annotation[] {
 export function withAnnotation(page: PageAnnotations, annotation: Annotation): PageAnnotations {
   const after = withEntry(page, annotation.id, annotation);
   const list = ordered.get(page);
-  if (list && !isGone(annotation)) {
+  if (list && isShown(annotation)) {
     let at = list.length;
     while (at > 0 && comparePainting(list[at - 1], annotation) > 0) at--;
     ordered.set(after, list.toSpliced(at, 0, annotation));

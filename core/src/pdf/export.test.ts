@@ -21,7 +21,7 @@ const original = smallPdf([
   '<< /Type /Annot /Subtype /Widget /Rect [70 70 90 90] >>',
   '<< /Type /XObject /Subtype /Form /BBox [0 0 10 10] /Length 0 >>\nstream\n\nendstream',
 ]);
-const imported = importPdf(opened(original), NOW);
+const imported = importPdf(opened(original), readPages(opened(original)), NOW);
 const pageId = imported.pages[0].id;
 
 const common = { pageId, opacity: 1, author: 'A', created: NOW, modified: NOW };
@@ -60,7 +60,7 @@ const mark: Markup = {
 function exported(annotations: readonly Annotation[], mode: ExportMode): PdfFile {
   const file = opened(original);
   const state = documentState('', annotations);
-  const tail = exportUpdate(
+  const { bytes: tail } = exportUpdate(
     file,
     readPages(file),
     [
@@ -73,7 +73,7 @@ function exported(annotations: readonly Annotation[], mode: ExportMode): PdfFile
         annotations: state.annotations[pageId] ?? {},
       },
     ],
-    mode,
+    { mode, keepsNotes: true },
   );
   return opened(original, tail);
 }

@@ -5,7 +5,8 @@ import {
   type Page,
   type PageAnnotations,
 } from '../document/index';
-import { annotationEntries, type ExportMode, type ExportTarget } from './annotations/page-entries';
+import { annotationEntries } from './annotations/page-entries';
+import type { ExportHow, ExportTarget } from './annotations/target';
 import { WrittenAnnotations } from './annotations/written';
 import { Destinations } from './destinations';
 import { labelTree, readLabels } from './labels';
@@ -16,7 +17,7 @@ import { PdfDict, PdfUpdate, deflateHere, type PdfFile, type PdfValue } from './
 import { placePages, writeTree, type PlacedPage } from './page-tree';
 import type { PdfPage } from './pages';
 
-export { exportModes, type ExportMode } from './annotations/page-entries';
+export { exportModes, type ExportHow, type ExportMode } from './annotations/target';
 
 /** A page to export, and the annotations that stand on it now. */
 export interface ExportPage extends Pick<
@@ -32,8 +33,16 @@ export interface ExportLandmarks {
   readonly isOutlineChanged: boolean;
 }
 
+/** What turns a file into an export. */
+export interface ExportedUpdate {
+  /** To be appended to it; empty where it stays as it is. */
+  readonly bytes: Uint8Array;
+  /** What of the file is not as it was: nothing; annotations alone; its pages, or what is found by. */
+  readonly touches: 'nothing' | 'annotations' | 'pages';
+}
+
 /**
- * The bytes to append to the file so that it has just these pages in this order, with the given annotations
+ * What to append to the file so that it has just these pages in this order, with the given annotations
  * and landmarks: an incremental update (ISO 32000-1, 7.5.6). `inFile` are the file's pages. What is as it was
  * in the file is not touched. Without landmarks, outline and labels stay as they are. Throws RangeError for
  * a page the file does not have. `written` may know annotations from exports before.
@@ -42,10 +51,10 @@ export function exportUpdate(
   file: PdfFile,
   inFile: readonly PdfPage[],
   pages: readonly ExportPage[],
-  mode: ExportMode,
+  how: ExportHow,
   landmarks?: ExportLandmarks,
   written = new WrittenAnnotations(deflateHere, () => undefined),
-): Uint8Array {
+): ExportedUpdate {
   const update = new PdfUpdate(file, written.deflate);
   const placed = placePages(update, inFile, pages);
   const byId = new Map(pages.map(({ id }, i) => [id, placed[i]]));
@@ -60,14 +69,16 @@ export function exportUpdate(
   };
   const tree = writeTree(file, update, inFile, placed);
   const keywords = keywordsByPage(landmarks?.landmarks ?? {});
+  let isMore = tree.size > 0 || update.size > 0;
   pages.forEach(({ id, rotation, annotations }, i) => {
     const page = placed[i];
     const changes = {
       ...(rotation === page.rotation ? {} : { Rotate: rotation }),
-      ...annotationEntries(target, page, annotations, mode),
+      ...annotationEntries(target, page, annotations, how),
       ...keywordEntries(file, page, id, keywords.get(id) ?? []),
     };
     const stands = tree.get(page.ref.object);
+    if (page.isCopy || Object.keys(changes).some((key) => key !== 'Annots')) isMore = true;
     if (stands || page.isCopy || Object.keys(changes).length > 0)
       update.set(page.ref, page.dict.with({ ...stands, ...changes }));
   });
@@ -75,9 +86,12 @@ export function exportUpdate(
     ...openActionEntries(file, destinations, gone),
     ...(landmarks ? findingEntries(target, inFile, pages, landmarks, gone.size > 0) : {}),
   };
-  if (Object.keys(catalog).length > 0)
+  if (Object.keys(catalog).length > 0) {
+    isMore = true;
     update.set(file.trailer.get('Root') as PdfRef, file.catalog.with(catalog));
-  return update.bytes();
+  }
+  const touches = isMore ? 'pages' : update.size > 0 ? 'annotations' : 'nothing';
+  return { bytes: update.bytes(), touches };
 }
 
 /** What the catalogue has of outline and labels (7.7.2), where that is different now. */

@@ -1,13 +1,18 @@
-import { newId, pageOrders, type Annotation, type Landmark } from '../document/index';
+import { newId, pageOrders, type Annotation, type Landmark, type Notice } from '../document/index';
 import { heightOf, widthOf } from '../geometry/index';
 import { marksOf, readAnnotations } from './annotations/read';
+import { isPortfolio, readAttachments } from './attachments';
 import { Destinations } from './destinations';
 import { readLabels } from './labels';
 import { PdfRef, PdfSyntaxError, textOf, type PdfFile } from './objects/index';
 import { readKeywords } from './landmarks/keywords';
 import { landmarksOf } from './landmarks/read';
 import { readOutline } from './outline';
-import { readPages, type Rotation } from './pages';
+import { LIMITS, PdfLimitError } from './limits';
+import type { PdfPage, Rotation } from './pages';
+import { readSignatures } from './signatures';
+import { Cleaning } from './storable';
+import { withUniqueIds } from './unique-ids';
 
 /** A page as a document keeps it; width and height in points, before rotation. */
 export interface ImportedPage {
@@ -28,44 +33,86 @@ export interface ImportedPdf {
   readonly pages: readonly ImportedPage[];
   readonly landmarks: readonly Landmark[];
   readonly annotations: readonly Annotation[];
+  /** What there is to say about it. */
+  readonly notices: readonly Notice[];
 }
 
-/** Reads everything but the pages' contents. Throws PdfSyntaxError where the file is damaged. */
-export function importPdf(file: PdfFile, now: string): ImportedPdf {
-  const pages = readPages(file);
-  const labels = readLabels(file, pages.length);
-  const hasLabels = file.catalog.get('PageLabels') !== null;
-  const orders = pageOrders([], 0, pages.length);
-  const imported = pages.map((page, index) => ({
+/**
+ * Reads everything but the pages' contents, made to fit what can be kept. Throws PdfSyntaxError where the file is
+ * damaged, and PdfLimitError where it has more of something than is taken in.
+ */
+export function importPdf(file: PdfFile, inFile: readonly PdfPage[], now: string): ImportedPdf {
+  const clean = new Cleaning();
+  const pages = readImportedPages(file, inFile, clean);
+  const destinations = new Destinations(file, inFile);
+  const ids = pages.map(({ id }) => id);
+  const landmarks = [
+    ...landmarksOf(file, readOutline(file, destinations), ids, now, clean),
+    ...inFile.flatMap((page, i) => readKeywords(file, page, ids[i])),
+  ];
+  const annotations = readAll(file, inFile, ids, now, clean).map((annotation) =>
+    led(annotation, file, destinations, pages),
+  );
+  const info = file.dict(file.trailer.get('Info'));
+  const title = clean.text(textOf(file.resolve(info?.get('Title') ?? null)).trim(), LONGEST_TITLE);
+  return {
+    title: title === '' ? undefined : title,
+    pages,
+    ...withUniqueIds(annotations, landmarks),
+    notices: noticesOf(file, inFile, clean),
+  };
+}
+
+const LONGEST_TITLE = 300;
+const LONGEST_LABEL = 500;
+
+function readImportedPages(
+  file: PdfFile,
+  inFile: readonly PdfPage[],
+  clean: Cleaning,
+): ImportedPage[] {
+  const labels =
+    file.catalog.get('PageLabels') === null ? undefined : readLabels(file, inFile.length);
+  const orders = pageOrders([], 0, inFile.length);
+  for (const page of inFile) checkContents(file, page.dict.get('Contents'));
+  return inFile.map((page, index) => ({
     id: newId(),
     index,
     order: orders[index],
-    label: hasLabels ? labels[index] : null,
+    label: labels ? clean.text(labels[index], LONGEST_LABEL) : null,
     hasMarks: marksOf(file, page).length > 0,
     width: widthOf(page.box),
     height: heightOf(page.box),
     rotation: page.rotation,
   }));
-  for (const page of pages) checkContents(file, page.dict.get('Contents'));
-  const destinations = new Destinations(file, pages);
-  const info = file.dict(file.trailer.get('Info'));
-  const title = textOf(file.resolve(info?.get('Title') ?? null)).trim();
-  return {
-    title: title === '' ? undefined : title,
-    pages: imported,
-    landmarks: [
-      ...landmarksOf(
-        file,
-        readOutline(file, destinations),
-        imported.map(({ id }) => id),
-        now,
-      ),
-      ...pages.flatMap((page, i) => readKeywords(file, page, imported[i].id)),
-    ],
-    annotations: pages
-      .flatMap((page, i) => readAnnotations(file, page, imported[i].id, now))
-      .map((annotation) => led(annotation, file, destinations, imported)),
-  };
+}
+
+function readAll(
+  file: PdfFile,
+  inFile: readonly PdfPage[],
+  ids: readonly string[],
+  now: string,
+  clean: Cleaning,
+): Annotation[] {
+  const all: Annotation[] = [];
+  inFile.forEach((page, i) => {
+    for (const annotation of readAnnotations(file, page, { pageId: ids[i], now, clean }))
+      all.push(annotation);
+    if (all.length > LIMITS.annotations) throw new PdfLimitError('annotations');
+  });
+  return all;
+}
+
+function noticesOf(file: PdfFile, inFile: readonly PdfPage[], clean: Cleaning): Notice[] {
+  const { count: signatures, level } = readSignatures(file);
+  const files = readAttachments(file, inFile).length;
+  const notices: Notice[] = [
+    { kind: 'signed', count: signatures, ...(level === undefined ? {} : { level }) },
+    { kind: isPortfolio(file) ? 'portfolio' : 'files-inside', count: files },
+    { kind: 'cleaned', count: clean.cleaned },
+    { kind: 'unreadable', count: clean.unreadable },
+  ];
+  return notices.filter(({ count }) => count > 0);
 }
 
 /** A link to a place leads where the file has it lead: its pages have other ids in each document. */

@@ -1,5 +1,6 @@
 export * from './objects/index';
 export * from './pages';
+export * from './limits';
 export * from './destinations';
 export * from './outline';
 export * from './labels';
@@ -9,5 +10,9 @@ export * from './import';
 export * from './export';
 export * from './pictures/index';
 export { WrittenAnnotations } from './annotations/written';
+export * from './attachments';
+export * from './signatures';
+export { tidyingUpdate } from './tidy';
+export { remarkOn } from './annotations/flattened';
 export { paperPdf } from './paper-pdf';
 export { linkAddresses } from './link-addresses';

@@ -19,8 +19,9 @@ export function readLabels(file: PdfFile, pageCount: number): string[] {
     const end = Math.min(pageCount, ranges[k + 1]?.[0] ?? pageCount);
     const style = nameText(file.resolve(rule?.get('S') ?? null));
     const prefix = textOf(file.resolve(rule?.get('P') ?? null));
-    const first = numberOr(file.resolve(rule?.get('St') ?? null)) ?? 1;
-    for (let i = Math.max(0, start); i < end; i++)
+    // Table 159: an integer from 1 on.
+    const first = Math.max(1, Math.trunc(numberOr(file.resolve(rule?.get('St') ?? null)) ?? 1));
+    for (let i = Math.max(0, Math.ceil(start)); i < end; i++)
       labels[i] = prefix + numeral(first + i - start, style);
   });
   return labels;
@@ -65,6 +66,7 @@ function ruleFor(labels: readonly string[], from: number): { dict: PdfDict; leng
 
 const STYLES = ['D', 'r', 'R', 'a', 'A'];
 const LONGEST_NUMERAL = 15;
+/** Numbers above this are written in digits in every style: in letters they would fill pages. */
 const MOST = 5000;
 
 /** The number that is written so in a style, if there is one. */
@@ -74,7 +76,7 @@ function valueOf(text: string, style: string): number | undefined {
   if (style === 'a' || style === 'A') {
     if (!/^([a-z])\1*$/.test(small)) return undefined;
     const value = small.charCodeAt(0) - 96 + 26 * (small.length - 1);
-    return numeral(value, style) === text ? value : undefined;
+    return value <= MOST && numeral(value, style) === text ? value : undefined;
   }
   if (!/^[ivxlcdm]+$/.test(small)) return undefined;
   const units: Record<string, number> = { i: 1, v: 5, x: 10, l: 50, c: 100, d: 500, m: 1000 };
@@ -85,6 +87,7 @@ function valueOf(text: string, style: string): number | undefined {
 
 /** A number in one of the numbering styles of table 159; empty for no style. */
 export function numeral(value: number, style: string | undefined): string {
+  if (style !== undefined && STYLES.includes(style) && value > MOST) return String(value);
   switch (style) {
     case 'D':
       return String(value);

@@ -1,4 +1,5 @@
 import { intersect, type Box, type Matrix } from '../geometry/index';
+import { LIMITS, PdfLimitError } from './limits';
 import {
   PdfDict,
   PdfRef,
@@ -25,12 +26,19 @@ export interface PdfPage {
   readonly attributes: PdfDict;
 }
 
+/** How far from its origin a page may lie, and how long its sides may be, in points; annex C.2 has 14,400 for these. */
+const FARTHEST = 1_000_000;
+const LONGEST_SIDE = 100_000;
+
 /** Entries that pages inherit from the nodes above them (table 30). */
 export const inheritable = ['MediaBox', 'CropBox', 'Rotate', 'Resources'] as const;
 
 const LETTER: Box = { x0: 0, y0: 0, x1: 612, y1: 792 };
 
-/** All pages in order, with inherited attributes (7.7.3.4). Throws PdfSyntaxError for a broken tree. */
+/**
+ * All pages in order, with inherited attributes (7.7.3.4). Throws PdfSyntaxError for a broken tree, and
+ * PdfLimitError for more pages than are taken.
+ */
 export function readPages(file: PdfFile): PdfPage[] {
   const pages: PdfPage[] = [];
   const visited = new Set<number>();
@@ -51,6 +59,7 @@ export function readPages(file: PdfFile): PdfPage[] {
       for (let i = kids.length - 1; i >= 0; i--)
         stack.push({ ref: kids[i], inherited: attributes });
     } else {
+      if (pages.length >= LIMITS.pages) throw new PdfLimitError('pages');
       pages.push({
         ref,
         dict: node,
@@ -94,11 +103,24 @@ function inherit(node: PdfDict, from: PdfDict): PdfDict {
 function visibleBox(file: PdfFile, attributes: PdfDict): Box {
   const usable = (box: Box | undefined): box is Box =>
     box !== undefined && box.x1 > box.x0 && box.y1 > box.y0;
-  const media = readBox(file, attributes.get('MediaBox'));
+  const media = bounded(readBox(file, attributes.get('MediaBox')));
   const sheet = usable(media) ? media : LETTER;
   const crop = readBox(file, attributes.get('CropBox'));
   const visible = crop && intersect(crop, sheet);
   return usable(visible) ? visible : sheet;
+}
+
+/** As much of a box as can be a page. */
+function bounded(box: Box | undefined): Box | undefined {
+  if (!box) return undefined;
+  const within = (value: number): number => Math.min(FARTHEST, Math.max(-FARTHEST, value));
+  const [x0, y0] = [within(box.x0), within(box.y0)];
+  return {
+    x0,
+    y0,
+    x1: Math.min(within(box.x1), x0 + LONGEST_SIDE),
+    y1: Math.min(within(box.y1), y0 + LONGEST_SIDE),
+  };
 }
 
 function rotationOf(value: PdfValue): Rotation {

@@ -29,6 +29,6 @@ function* leaves(file: PdfFile, root: PdfValue, key: string): Generator<[PdfValu
     seen.add(node);
     const pairs = file.array(node.get(key));
     for (let i = 0; i + 1 < pairs.length; i += 2) yield [pairs[i], pairs[i + 1]];
-    stack.push(...file.array(node.get('Kids')).reverse());
+    stack.push(...file.array(node.get('Kids')).toReversed());
   }
 }

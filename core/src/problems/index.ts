@@ -97,7 +97,22 @@ export const problems = {
   'pdf-password-protected': {
     status: 422,
     title: 'This PDF is locked with a password',
-    advice: 'Open it with its password, save a copy without one, then bring in the copy.',
+    advice: 'Give the password, and it comes in.',
+  },
+  'pdf-password-wrong': {
+    status: 422,
+    title: 'This is not its password',
+    advice: 'Mind capitals, and try again; the owner’s password is good as well.',
+  },
+  'pdf-too-much': {
+    status: 422,
+    title: 'This PDF has more in it than can be worked on',
+    advice: 'Split it, and bring in the parts.',
+  },
+  'pdf-part-damaged': {
+    status: 422,
+    title: 'Part of this PDF is damaged',
+    advice: 'Ask for the file again, or bring it in once more: it may be mended then.',
   },
   'pdf-damaged': {
     status: 422,
@@ -108,6 +123,16 @@ export const problems = {
     status: 422,
     title: 'This PDF has no pages',
     advice: 'Check that it is the file you meant.',
+  },
+  'attachment-not-found': {
+    status: 404,
+    title: 'There is no such file inside this document',
+    advice: 'Load the list of its files again.',
+  },
+  'signature-breaks': {
+    status: 409,
+    title: 'This export breaks a signature',
+    advice: 'Confirm that it may, or hand over the file as it came.',
   },
   'file-too-large': {
     status: 413,
@@ -158,6 +183,41 @@ export const problems = {
     status: 422,
     title: 'There is nothing of the page in this snip',
     advice: 'Draw it over part of a page.',
+  },
+  'find-too-much': {
+    status: 400,
+    title: 'This is too much to look for at once',
+    advice: 'Look for fewer words.',
+  },
+  'host-unknown': {
+    status: 403,
+    title: 'This server does not answer to that name',
+    advice: 'Use the address it gives when it starts, or have STYLET_HOSTS name this one.',
+  },
+  'origin-foreign': {
+    status: 403,
+    title: 'Another site asks for this',
+    advice: 'Open Stylet itself and do it there.',
+  },
+  'nobody-waits': {
+    status: 499,
+    title: 'Nobody waits for this any more',
+    advice: 'Ask again.',
+  },
+  'work-too-long': {
+    status: 422,
+    title: 'This takes longer than it may',
+    advice: 'Try a part of it. Nothing is wrong with what else there is.',
+  },
+  'work-too-large': {
+    status: 422,
+    title: 'This takes more memory than there is for it',
+    advice: 'Try a part of it. Nothing is wrong with what else there is.',
+  },
+  'disk-full': {
+    status: 507,
+    title: 'The server has too little room left',
+    advice: 'Tell who runs the server; what is kept already is safe.',
   },
   'tool-failed': {
     status: 500,

@@ -2,7 +2,7 @@ import { Readable } from 'node:stream';
 import type { NotebookWanted } from '@stylet/core/api';
 import { newId, pageOrders } from '@stylet/core/document';
 import { paperPdf } from '@stylet/core/pdf';
-import { storeDocument } from '../documents/bring-in';
+import { storeDocument, storeDocumentPages } from '../documents/bring-in';
 import { takePdf, type FileTools } from '../sources/take-pdf';
 import { keepCompanion } from './store';
 
@@ -12,18 +12,13 @@ export async function makeNotebook(
   { title, paper, sheets, beside }: NotebookWanted,
 ): Promise<string> {
   const id = newId();
-  const bytes = Readable.from([Buffer.from(paperPdf(paper))]);
-  await takePdf(
-    tools,
-    bytes,
-    () => undefined,
-    async (queries, original, working) => {
-      const [sheet] = working.pdf.pages;
-      const pages = pageOrders([], 0, sheets).map((order) => ({ ...sheet, id: newId(), order }));
-      const notebook = { ...working, pdf: { ...working.pdf, pages } };
-      await storeDocument(queries, id, title, original, notebook);
-      if (beside !== undefined) await keepCompanion(queries, beside, id);
-    },
-  );
+  const stream = Readable.from([Buffer.from(paperPdf(paper))]);
+  await takePdf(tools, { stream, checkComplete: () => undefined }, async (queries, taken) => {
+    const sheet = taken.facts.firstPage!;
+    const pages = pageOrders([], 0, sheets).map((order) => ({ ...sheet, id: newId(), order }));
+    await storeDocument(queries, id, title, { ...taken, parts: async function* () {} });
+    await storeDocumentPages(queries, id, taken.working.file.digest, pages);
+    if (beside !== undefined) await keepCompanion(queries, beside, id);
+  });
   return id;
 }

@@ -22,7 +22,7 @@ export interface Connection {
 
 const SEARCHES_AT_ONCE = 4;
 /** What has to be scanned after all looks so dear then that PostgreSQL would compile each query first. */
-const FINDING = '-c enable_seqscan=off -c jit=off';
+const FINDING = '-c enable_seqscan=off -c jit=off -c statement_timeout=10000';
 
 /** A pool of connections. Connections the server drops are replaced when next needed. */
 export function connect(url: string, log: (message: string) => void, most = 10): Connection {
@@ -33,7 +33,10 @@ export function connect(url: string, log: (message: string) => void, most = 10):
       connectionTimeoutMillis: 5000,
       ...(options === undefined ? {} : { options }),
     });
-    pool.on('error', (error) => log(`a database connection was lost: ${error.message}`));
+    const lost = (error: Error): void => log(`a database connection was lost: ${error.message}`);
+    pool.on('error', lost);
+    // The pool listens only to connections that nobody uses: one that breaks in use would end the process.
+    pool.on('connect', (client) => client.on('error', lost));
     return pool;
   };
   const [main, finding] = [poolOf(most), poolOf(SEARCHES_AT_ONCE, FINDING)];
@@ -51,16 +54,28 @@ export async function updateTables(database: Database, folder: string): Promise<
   await migrate(database, { migrationsFolder: folder });
 }
 
-/** SQLSTATE classes and system errors that mean: no database at the moment. */
-const AWAY = /^(08|57P0|53)|^(ECONNREFUSED|ECONNRESET|ETIMEDOUT|EPIPE|ENOTFOUND)$/;
+/**
+ * SQLSTATE classes and codes that mean: not at the moment (PostgreSQL, appendix A): connections, resources such as the
+ * disk, shutting down or starting, and transactions that got in each other's way; and system errors of the same sense.
+ */
+const AWAY =
+  /^(08|53|57P0|40001|40P01|25006|58030)|^(ECONNREFUSED|ECONNRESET|ETIMEDOUT|EPIPE|ENOTFOUND|EHOSTUNREACH)$/;
+const AWAY_WORDS =
+  /Connection terminated|timeout exceeded when trying to connect|not queryable|Client was closed|the database system is|Cannot use a pool after calling end/i;
+
+/** Whether an error says that a query took longer than it may. */
+export function isLate(error: unknown): boolean {
+  for (let e = error; e instanceof Error; e = e.cause)
+    if ((e as { code?: unknown }).code === '57014') return true;
+  return false;
+}
 
 /** Whether an error says that the database cannot be reached just now. */
 export function isAway(error: unknown): boolean {
   for (let e = error; e instanceof Error; e = e.cause) {
     const { code } = e as { code?: unknown };
     if (typeof code === 'string' && AWAY.test(code)) return true;
-    if (/Connection terminated|timeout exceeded when trying to connect/i.test(e.message))
-      return true;
+    if (AWAY_WORDS.test(e.message)) return true;
     if (e instanceof AggregateError && e.errors.some(isAway)) return true;
   }
   return false;

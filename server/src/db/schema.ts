@@ -1,5 +1,5 @@
 import { pictureTypes, type Kit, type Search } from '@stylet/core/api';
-import type { Annotation, Beside, Effect, Landmark, Place } from '@stylet/core/document';
+import type { Annotation, Beside, Effect, Landmark, Notice, Place } from '@stylet/core/document';
 import { hitKinds, textLayers } from '@stylet/core/find';
 import type { Orientation } from '@stylet/core/pdf';
 import { sql } from 'drizzle-orm';
@@ -212,6 +212,8 @@ export const documents = pgTable('documents', {
     .notNull()
     .references(() => sources.digest),
   repair: text('repair', { enum: ['none', 'repaired', 'unlocked'] }).notNull(),
+  /** What there was to say about it when it came. */
+  notices: jsonb('notices').$type<Notice[]>().notNull().default([]),
   folderId: uuid('folder_id').references(() => folders.id),
   /** Whether the outline or the bookmarks are not the file's any more. */
   outlineChanged: boolean('outline_changed').notNull().default(false),

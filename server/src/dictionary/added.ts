@@ -1,5 +1,7 @@
+import { readFileSync } from 'node:fs';
 import { gunzipSync } from 'node:zlib';
 import type { MultipartFile } from '@fastify/multipart';
+import { isStorable, storableText } from '@stylet/core/bounds';
 import type { DictionaryEntry, Lookup } from '@stylet/core/api';
 import { readDictd, readWordList, wantedWord, type AddedDictionary } from '@stylet/core/dictionary';
 import { newId } from '@stylet/core/document';
@@ -8,26 +10,33 @@ import { asc, eq, inArray } from 'drizzle-orm';
 import type { Database } from '../db/database';
 import { dictionaries, dictionaryEntries } from '../db/schema';
 import { inParts } from '../sources/parts';
+import type { Spool } from '../sources/spool';
 
 /** As much as each of a dictionary's files may have, unpacked. */
 const MOST_BYTES = 128 * 1024 * 1024;
 /** Nobody selects a longer one to look it up. */
 const LONGEST_WORD = 200;
+const LONGEST_TEXT = 100_000;
 
-interface DictionaryFile {
+/** A file of a dictionary, on disk. */
+export interface DictionaryFile {
   readonly name: string;
-  readonly bytes: Buffer;
+  readonly path: string;
 }
 
-/** Reads the files of one dictionary out of a request. Throws Problem `file-missing`, `dictionary-too-large`. */
+/**
+ * Writes the files of one dictionary out of a request to disk. Throws Problem `file-missing`, `dictionary-too-large`,
+ * `disk-full`.
+ */
 export async function filesIn(
   parts: AsyncIterable<MultipartFile>,
+  spool: Spool,
 ): Promise<readonly DictionaryFile[]> {
   const files: DictionaryFile[] = [];
   for await (const part of parts) {
-    const bytes = await part.toBuffer();
+    const { path } = await spool.take(part.file);
     if (part.file.truncated) throw tooLarge();
-    files.push({ name: part.filename, bytes: unpacked(bytes) });
+    files.push({ name: part.filename, path });
   }
   if (files.length === 0) throw new Problem('file-missing', 'There is no file in the request.');
   return files;
@@ -44,13 +53,14 @@ export function readDictionary(files: readonly DictionaryFile[]): AddedDictionar
       'dictionary-unreadable',
       index ? 'The texts of the index did not come with it.' : 'These are several dictionaries.',
     );
+  const bytesOf = ({ path }: DictionaryFile): Buffer => unpacked(readFileSync(path));
   const read = index
-    ? readDictd(index.bytes.toString('utf8'), texts.bytes)
-    : readWordList(texts.bytes.toString('utf8'));
+    ? readDictd(bytesOf(index).toString('utf8'), bytesOf(texts))
+    : readWordList(bytesOf(texts).toString('utf8'));
   if (read.entries.length === 0)
     throw new Problem('dictionary-unreadable', 'There is no word in it.');
   const named = texts.name.replace(/(\.dict)?(\.dz|\.gz|\.[a-z]+)?$/i, '').trim();
-  return { ...read, title: (read.title ?? named) || 'Dictionary' };
+  return { ...read, title: storableText(read.title ?? named, 200).trim() || 'Dictionary' };
 }
 
 /** Keeps a dictionary; gives the id it is known by. */
@@ -61,14 +71,13 @@ export async function addDictionary(
   const id = newId();
   const rows = entries.flatMap(({ headword, text }, position) => {
     const word = wantedWord(headword);
-    // PostgreSQL takes no NUL in a text.
-    const [head, body] = [headword, text].map((words) => words.replaceAll('\0', '\ufffd'));
-    return word === '' || word.length > LONGEST_WORD
+    const [head, body] = [storableText(headword, LONGEST_WORD), storableText(text, LONGEST_TEXT)];
+    return word === '' || word.length > LONGEST_WORD || !isStorable(word)
       ? []
       : [{ dictionaryId: id, position, word, headword: head, text: body }];
   });
   await database.transaction(async (transaction) => {
-    await transaction.insert(dictionaries).values({ id, title: title.slice(0, 200) });
+    await transaction.insert(dictionaries).values({ id, title });
     for (const part of inParts(rows)) await transaction.insert(dictionaryEntries).values(part);
   });
   return id;

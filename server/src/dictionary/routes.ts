@@ -14,7 +14,8 @@ import { z } from 'zod';
 import { dictionaries, dictionaryEntries } from '../db/schema';
 import { idParams } from '../documents/routes';
 import type { Services } from '../services';
-import { addDictionary, filesIn, lookInAdded, readDictionary } from './added';
+import { awaitedBy } from '../work/awaited';
+import { filesIn, lookInAdded } from './added';
 import { ShippedWordNet } from './wordnet';
 
 /** As much as each file of a dictionary may have as it is sent. */
@@ -25,7 +26,11 @@ const notFound = (id: string): Problem =>
 
 /** Looking words up, and the dictionaries for it. */
 export const dictionaryRoutes =
-  ({ database }: Pick<Services, 'database'>): FastifyPluginAsyncZod =>
+  ({
+    database,
+    spool,
+    dictionaryAdder,
+  }: Pick<Services, 'database' | 'spool' | 'dictionaryAdder'>): FastifyPluginAsyncZod =>
   async (app) => {
     const shipped = new ShippedWordNet();
 
@@ -75,10 +80,11 @@ export const dictionaryRoutes =
       async (request, reply) => {
         if (!request.isMultipart())
           throw new Problem('file-missing', 'The request is not multipart/form-data.');
-        const files = await filesIn(
-          request.files({ limits: { fileSize: LARGEST_FILE, files: 2 } }),
+        await spool.checkRoom(2 * (Number(request.headers['content-length']) || 0));
+        const parts = request.files({ limits: { fileSize: LARGEST_FILE, files: 2 } });
+        const id = await spool.withWork(async (work) =>
+          dictionaryAdder.add(await filesIn(parts, work), awaitedBy(reply)),
         );
-        const id = await addDictionary(database, readDictionary(files));
         return reply.code(201).send((await list()).find((added) => added.id === id)!);
       },
     );

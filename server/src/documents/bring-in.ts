@@ -1,14 +1,13 @@
 import { basename } from 'node:path';
-import type { Readable } from 'node:stream';
+import { storableText } from '@stylet/core/bounds';
 import { documentState, newId } from '@stylet/core/document';
+import type { ImportedPage } from '@stylet/core/pdf';
 import type { Queries } from '../db/database';
 import { annotations, documents, landmarks, pages } from '../db/schema';
 import { storeEntries } from '../find/entries';
 import { checkFolder } from '../folders/store';
-import type { WorkingFile } from '../pdf/repair';
 import { inParts } from '../sources/parts';
-import type { SpooledFile } from '../sources/spool';
-import { takePdf, type FileTools } from '../sources/take-pdf';
+import { takePdf, type ComingPdf, type FileTools, type TakenPdf } from '../sources/take-pdf';
 import { toRow } from './annotation-rows';
 import { sheetFor } from './page-rows';
 
@@ -16,48 +15,66 @@ import { sheetFor } from './page-rows';
 export async function bringIn(
   tools: FileTools,
   filename: string,
-  stream: Readable,
-  checkComplete: () => void,
+  coming: ComingPdf,
   folderId?: string,
 ): Promise<string> {
   const id = newId();
-  await takePdf(tools, stream, checkComplete, (queries, original, working) =>
-    storeDocument(queries, id, filename, original, working, folderId),
+  await takePdf(tools, coming, (queries, taken) =>
+    storeDocument(queries, id, filename, taken, folderId),
   );
   return id;
 }
 
+/** Stores a document of what has been taken in. */
 export async function storeDocument(
   queries: Queries,
   id: string,
   filename: string,
-  original: SpooledFile,
-  { file, pdf, repair }: WorkingFile,
+  { original, working: { file, repair }, facts, parts }: TakenPdf,
   folderId?: string,
 ): Promise<void> {
   if (folderId !== undefined) await checkFolder(queries, folderId);
-  const title = titleFrom(filename, pdf.title);
+  const title = titleFrom(filename, facts.title);
   await queries.insert(documents).values({
     id,
     title,
     original: original.digest,
     working: file.digest,
     repair,
+    notices: [...facts.notices],
     folderId,
   });
-  const pageRows = pdf.pages.map(({ index, ...page }) => ({
+  await storeEntries(queries, id, documentState(title, []));
+  // Pages come first: what is on them names them.
+  for await (const part of parts()) {
+    await storeDocumentPages(queries, id, file.digest, part.pages);
+    const landmarkRows = part.landmarks.map((fields) => ({
+      documentId: id,
+      id: fields.id,
+      fields,
+    }));
+    if (landmarkRows.length > 0) await queries.insert(landmarks).values(landmarkRows);
+    const annotationRows = part.annotations.map((annotation) => toRow(id, annotation, 0));
+    if (annotationRows.length > 0) await queries.insert(annotations).values(annotationRows);
+    await storeEntries(queries, id, documentState(title, part.annotations, part.landmarks));
+  }
+}
+
+/** Stores the pages of a document, all of one file. */
+export async function storeDocumentPages(
+  queries: Queries,
+  documentId: string,
+  source: string,
+  imported: readonly ImportedPage[],
+): Promise<void> {
+  const rows = imported.map(({ index: sourceIndex, ...page }) => ({
     ...page,
-    documentId: id,
-    source: file.digest,
-    sourceIndex: index,
-    ...sheetFor({ source: file.digest, sourceIndex: index }),
+    documentId,
+    source,
+    sourceIndex,
+    ...sheetFor({ source, sourceIndex }),
   }));
-  for (const rows of inParts(pageRows)) await queries.insert(pages).values(rows);
-  const landmarkRows = pdf.landmarks.map((fields) => ({ documentId: id, id: fields.id, fields }));
-  for (const rows of inParts(landmarkRows)) await queries.insert(landmarks).values(rows);
-  const annotationRows = pdf.annotations.map((annotation) => toRow(id, annotation, 0));
-  for (const rows of inParts(annotationRows)) await queries.insert(annotations).values(rows);
-  await storeEntries(queries, id, documentState(title, pdf.annotations, pdf.landmarks));
+  for (const part of inParts(rows)) await queries.insert(pages).values(part);
 }
 
 /** People know their files by the names they gave them; the title inside is often a leftover. */
@@ -66,5 +83,5 @@ export function titleFrom(filename: string, inside: string | undefined): string 
     .replace(/\.pdf$/i, '')
     .replace(/[_\s]+/g, ' ')
     .trim();
-  return (name || inside || 'Untitled').slice(0, 300);
+  return storableText(name || inside || 'Untitled', 300).trim() || 'Untitled';
 }

@@ -22,12 +22,16 @@ test('covers that are asked for together all come, as PNG', async () => {
 test('a cover that nobody waits for any more is not drawn, and is when it is asked for again', async () => {
   const { id, revision } = await server.bringIn(bytes, 'Card.pdf');
   const { covers } = server.services;
-  expect(await covers.picture(id, revision, () => false)).toBeUndefined();
-  const [, drawn] = await Promise.all([
-    covers.picture(id, revision, () => false),
-    covers.picture(id, revision, () => true),
-  ]);
-  expect(drawn?.subarray(1, 4).toString()).toBe('PNG');
+  const leaving = new AbortController();
+  const left = covers.picture(id, revision, leaving.signal);
+  leaving.abort();
+  await expect(left).rejects.toMatchObject({ code: 'nobody-waits' });
+  // Of two who wait, one may go.
+  const [one, other] = [new AbortController(), new AbortController()];
+  const both = [one, other].map(({ signal }) => covers.picture(id, revision, signal));
+  one.abort();
+  const [drawn] = await Promise.all(both);
+  expect(drawn.subarray(1, 4).toString()).toBe('PNG');
   // It is kept: whoever asks now waits for nothing.
-  expect(await covers.picture(id, revision, () => false)).toBe(drawn);
+  expect(await covers.picture(id, revision, new AbortController().signal)).toBe(drawn);
 });

@@ -1,96 +1,89 @@
 import { readFile } from 'node:fs/promises';
 import { Problem } from '@stylet/core/problems';
-import { run } from '../pdf/programs';
 import type { Exporter } from '../export/exporter';
 import type { Spool } from '../sources/spool';
+import { Lanes } from '../work/lanes';
+import { run } from '../work/programs';
+import { checkAwaited } from '../work/turns';
 
 const WIDTH = 480;
 const KEPT = 500;
 /** Covers drawn at a time: a library of many shows them one after the other, and leaves room for what else is asked. */
 const AT_ONCE = 2;
+/** A first page that takes longer to draw makes the others wait no longer; one that takes very long is not drawn. */
+const PATIENCE = { light: 5000, heavy: 30_000 };
+/** MiB: a page can be made to take all memory there is. */
+const MOST_MEMORY = 1024;
 
 interface Cover {
-  readonly picture: Promise<Buffer | undefined>;
-  /** Whether those who asked for it still wait; none any more once it has been drawn. */
-  awaited: (() => boolean)[] | undefined;
+  readonly picture: Promise<Buffer>;
+  /** Aborted when nobody waits for it any more; undefined once it has been drawn. */
+  waiting: { readonly left: AbortController; count: number } | undefined;
 }
 
 /** Pictures of first pages as they are exported, so that a cover shows what was written on it. */
 export class Covers {
   private readonly covers = new Map<string, Cover>();
-  private drawing = 0;
-  private readonly waiting: (() => void)[] = [];
+  private readonly lanes = new Lanes(AT_ONCE, PATIENCE);
 
   constructor(
     private readonly exporter: Exporter,
     private readonly spool: Spool,
   ) {}
 
-  /** The first page as a PNG, as it is at a revision; undefined when nobody waits for it any more. */
-  async picture(
-    id: string,
-    revision: number,
-    isAwaited: () => boolean,
-  ): Promise<Buffer | undefined> {
+  /**
+   * The first page as a PNG, as it is at a revision. Throws Problem `nobody-waits`, `work-too-long` and `tool-failed`;
+   * what cannot be drawn is not tried again until it is another revision.
+   */
+  async picture(id: string, revision: number, awaited: AbortSignal): Promise<Buffer> {
+    checkAwaited(awaited);
     const key = `${id} ${revision}`;
-    const known = this.covers.get(key);
-    known?.awaited?.push(isAwaited);
-    const picture = await (known ?? this.begin(key, id, isAwaited)).picture;
-    // It may have been given up just before this was asked.
-    return picture ?? (isAwaited() ? this.picture(id, revision, isAwaited) : undefined);
+    const cover = this.covers.get(key) ?? this.begin(key, id);
+    const { waiting } = cover;
+    if (waiting) {
+      waiting.count++;
+      const leave = (): void => {
+        if (--waiting.count === 0) waiting.left.abort();
+      };
+      awaited.addEventListener('abort', leave, { once: true });
+    }
+    return cover.picture;
   }
 
-  private begin(key: string, id: string, isAwaited: () => boolean): Cover {
+  private begin(key: string, id: string): Cover {
     if (this.covers.size >= KEPT) this.covers.delete(this.covers.keys().next().value!);
-    const awaited = [isAwaited];
-    const picture = this.inTurn(async () =>
-      awaited.some((is) => is()) ? this.draw(id) : undefined,
-    );
-    const cover: Cover = { picture, awaited };
+    const left = new AbortController();
+    const picture = this.lanes.run((signal) => this.draw(id, signal), left.signal);
+    const cover: Cover = { picture, waiting: { left, count: 0 } };
     this.covers.set(key, cover);
-    const forget = (): void => {
-      if (this.covers.get(key) === cover) this.covers.delete(key);
-    };
-    picture.then((drawn) => {
-      cover.awaited = undefined;
-      if (!drawn) forget();
-    }, forget);
+    // Given up, or failed for a reason that may pass: it is begun anew when it is asked for again.
+    left.signal.addEventListener('abort', () => this.forget(key, cover), { once: true });
+    picture.then(
+      () => (cover.waiting = undefined),
+      (error: unknown) => {
+        const isFinal = error instanceof Problem && error.status < 500 && error.status !== 499;
+        if (!isFinal) this.forget(key, cover);
+      },
+    );
     return cover;
   }
 
-  private async inTurn<T>(work: () => Promise<T>): Promise<T> {
-    if (this.drawing < AT_ONCE) this.drawing++;
-    else await new Promise<void>((go) => this.waiting.push(go));
-    try {
-      return await work();
-    } finally {
-      // Whoever is done hands its turn on.
-      const next = this.waiting.shift();
-      if (next) next();
-      else this.drawing--;
-    }
+  private forget(key: string, cover: Cover): void {
+    if (this.covers.get(key) === cover) this.covers.delete(key);
   }
 
-  private async draw(id: string): Promise<Buffer> {
-    const { path, release } = await this.exporter.firstPageFile(id);
+  private async draw(id: string, signal: AbortSignal): Promise<Buffer> {
+    const { path, release } = await this.exporter.firstPageFile(id, signal);
     const target = this.spool.workPath('');
     try {
-      const { code, errors } = await run('pdftoppm', [
-        '-png',
-        '-singlefile',
-        '-f',
-        '1',
-        '-l',
-        '1',
-        '-cropbox',
-        '-scale-to-x',
-        String(WIDTH),
-        '-scale-to-y',
-        '-1',
-        path,
-        target,
-      ]);
-      if (code !== 0) throw new Problem('tool-failed', `pdftoppm: ${errors.slice(0, 300)}`);
+      const size = ['-scale-to-x', String(WIDTH), '-scale-to-y', '-1'];
+      const how = ['-png', '-singlefile', '-f', '1', '-l', '1', '-cropbox', ...size];
+      const { code, errors } = await run('pdftoppm', [...how, path, target], {
+        signal,
+        mostMemory: MOST_MEMORY,
+      });
+      signal.throwIfAborted();
+      if (code !== 0) throw new Problem('work-too-large', `pdftoppm: ${errors.slice(0, 300)}`);
       return await readFile(`${target}.png`);
     } finally {
       await release();

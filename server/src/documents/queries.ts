@@ -30,6 +30,7 @@ const summaryColumns = {
   modified: documents.modified,
   revision: documents.revision,
   repair: documents.repair,
+  notices: documents.notices,
   folderId: documents.folderId,
   pageCount: sql<number>`(select count(*)::int from ${pages} where ${pages.documentId} = ${documents.id} and not ${pages.removed})`,
   annotationCount: sql<number>`(select count(*)::int from ${annotations} join ${pages} on ${pages.id} = ${annotations.pageId} and not ${pages.removed} where ${annotations.documentId} = ${documents.id})`,

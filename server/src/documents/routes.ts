@@ -10,7 +10,8 @@ import { idSchema } from '@stylet/core/document';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../services';
-import { uploadIn } from '../sources/upload';
+import { pdfIn } from '../sources/upload';
+import { awaitedBy } from '../work/awaited';
 import { bringIn } from './bring-in';
 import { perform } from './operations';
 import { listDocuments, readAnnotations, readDocument, summaryOf } from './queries';
@@ -28,17 +29,16 @@ export const documentRoutes =
       {
         config: { isUnwatched: true },
         schema: {
-          summary: 'Bring in a PDF, sent as the multipart field “file”',
+          summary:
+            'Bring in a PDF, sent as the multipart field “file”, after a field “password” if it has one',
           consumes: ['multipart/form-data'],
           querystring: z.object({ folder: idSchema.optional() }),
           response: { 201: documentSummarySchema },
         },
       },
       async (request, reply) => {
-        const { maxFileBytes } = services.config;
-        const { part, checkComplete } = await uploadIn(request, maxFileBytes, 'file-too-large');
-        const { folder } = request.query;
-        const id = await bringIn(services, part.filename ?? '', part.file, checkComplete, folder);
+        const { filename, ...coming } = await pdfIn(request, reply, services);
+        const id = await bringIn(services, filename, coming, request.query.folder);
         reply.code(201).header('location', `/api/documents/${id}`);
         return summaryOf(database, id);
       },
@@ -102,8 +102,8 @@ export const documentRoutes =
         const tag = `"${id}-${revision}"`;
         reply.header('etag', tag).header('cache-control', 'no-cache');
         if (request.headers['if-none-match'] === tag) return reply.code(304).send();
-        const picture = await services.covers.picture(id, revision, () => !reply.raw.destroyed);
-        return picture ? reply.type('image/png').send(picture) : reply.code(204).send();
+        const picture = await services.covers.picture(id, revision, awaitedBy(reply));
+        return reply.type('image/png').send(picture);
       },
     );
   };

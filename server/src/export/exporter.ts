@@ -2,13 +2,15 @@ import { createReadStream, createWriteStream } from 'node:fs';
 import { writeFile } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import type { ExportMode } from '@stylet/core/pdf';
+import type { ExportHow } from '@stylet/core/pdf';
+import type { ExportReport } from '@stylet/core/api';
 import { Problem } from '@stylet/core/problems';
 import type { Database } from '../db/database';
-import { sourcesOf } from '../documents/queries';
+import { sourcesOf, summaryOf } from '../documents/queries';
 import type { SourcePath } from '../pdf/open-files';
 import type { PdfPool } from '../pdf/pool';
-import { run } from '../pdf/programs';
+import { run } from '../work/programs';
+import { checkAwaited } from '../work/turns';
 import { QPDF_DONE } from '../pdf/repair';
 import type { SnipTask } from '../pdf/tasks';
 import type { Spool, SpooledFile } from '../sources/spool';
@@ -30,29 +32,47 @@ export class Exporter {
 
   /**
    * The whole document as a PDF: its file with what is appended, or, with pages of several files, one that
-   * is written anew. Throws Problem `document-not-found`.
+   * is written anew. Throws Problem `document-not-found`, and `signature-breaks` unless that is `isConfirmed`.
    */
-  async export(id: string, mode: ExportMode): Promise<Exported> {
+  async export(
+    id: string,
+    how: ExportHow,
+    isConfirmed: boolean,
+    awaited?: AbortSignal,
+  ): Promise<Exported> {
     const { title, files } = await this.open(id);
-    const { base, tail, isJoined } = await this.pool.exportBytes({ documentId: id, files, mode });
+    const task = { documentId: id, files, how };
+    const { base, tail, isJoined, breach } = await this.pool.exportBytes(task, awaited);
+    if (breach.isBreach && !isConfirmed)
+      throw new Problem('signature-breaks', `${breach.signatures} of them would no longer hold.`);
     const { path, size } = files.find(({ digest }) => digest === base)!;
     if (!isJoined)
       return { title, size: size + tail.length, stream: Readable.from(joined(path, tail)) };
-    const clean = await this.clean(await this.written(path, tail));
+    const clean = await this.clean(await this.written(path, tail), awaited);
     const stream = createReadStream(clean.path, { highWaterMark: PIECE });
     stream.once('close', () => void this.spool.discard(clean.path));
     return { title, size: clean.size, stream };
   }
 
-  /** A file whose first page is as it would be exported; `release` it after use. */
-  async firstPageFile(id: string): Promise<{ path: string; release: () => Promise<void> }> {
+  /** What an export would leave out or break. Throws Problem `document-not-found`. */
+  async report(id: string, how: ExportHow, awaited?: AbortSignal): Promise<ExportReport> {
     const { files } = await this.open(id);
-    const { base, tail } = await this.pool.exportBytes({
-      documentId: id,
-      files,
-      mode: 'editable',
-      pages: 1,
-    });
+    const { notices } = await summaryOf(this.database, id);
+    return {
+      ...(await this.pool.look({ documentId: id, files, how }, awaited)),
+      isUnprotected: notices.some(({ kind }) => kind === 'protected'),
+    };
+  }
+
+  /** A file whose first page is as it would be exported; `release` it after use. */
+  async firstPageFile(
+    id: string,
+    awaited: AbortSignal,
+  ): Promise<{ path: string; release: () => Promise<void> }> {
+    const { files } = await this.open(id);
+    const how = { mode: 'editable', keepsNotes: true } as const;
+    const task = { documentId: id, files, how, pages: 1 };
+    const { base, tail } = await this.pool.exportBytes(task, awaited);
     const { path } = files.find(({ digest }) => digest === base)!;
     if (tail.length === 0) return { path, release: () => Promise.resolve() };
     const copy = await this.written(path, tail);
@@ -60,9 +80,13 @@ export class Exporter {
   }
 
   /** Part of a page as a PDF of one page, on disk; whoever asks discards it. */
-  async snip(id: string, part: Omit<SnipTask, 'documentId' | 'files'>): Promise<SpooledFile> {
+  async snip(
+    id: string,
+    part: Omit<SnipTask, 'documentId' | 'files'>,
+    awaited?: AbortSignal,
+  ): Promise<SpooledFile> {
     const { files } = await this.open(id);
-    const { bytes, isReadable } = await this.pool.snip({ documentId: id, files, ...part });
+    const { bytes, isReadable } = await this.pool.snip({ documentId: id, files, ...part }, awaited);
     const cut = this.spool.workPath('.pdf');
     await writeFile(cut, bytes);
     return isReadable ? this.spool.adopt(cut) : this.clean(cut);
@@ -90,10 +114,12 @@ export class Exporter {
   }
 
   /** Has qpdf write a file anew: without what is not used, and in the one way that all can read. */
-  private async clean(path: string): Promise<SpooledFile> {
+  private async clean(path: string, awaited?: AbortSignal): Promise<SpooledFile> {
     const plain = this.spool.workPath('.pdf');
-    const { code, errors } = await run('qpdf', [path, plain]);
+    const signal = awaited ? { signal: awaited } : {};
+    const { code, errors } = await run('qpdf', [path, plain], signal);
     await this.spool.discard(path);
+    checkAwaited(awaited);
     if (!QPDF_DONE.includes(code))
       throw new Problem('tool-failed', `qpdf: ${errors.slice(0, 300)}`);
     return this.spool.adopt(plain);

@@ -1,8 +1,9 @@
-import { exportQuerySchema } from '@stylet/core/api';
+import { exportQuerySchema, exportReportSchema } from '@stylet/core/api';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { idParams } from '../documents/routes';
 import type { Services } from '../services';
 import { dispositionFor } from '../sources/routes';
+import { awaitedBy } from '../work/awaited';
 
 /** Handing over a document as a PDF. */
 export const exportRoutes =
@@ -18,16 +19,35 @@ export const exportRoutes =
         },
       },
       async (request, reply) => {
+        const { annotations: mode, notes: keepsNotes, confirmed } = request.query;
         const { title, size, stream } = await exporter.export(
           request.params.id,
-          request.query.annotations,
+          { mode, keepsNotes },
+          confirmed,
+          awaitedBy(reply),
         );
         return reply
           .type('application/pdf')
           .header('content-length', size)
-          .header('content-disposition', dispositionFor(title).replace('inline', 'attachment'))
+          .header('content-disposition', dispositionFor(`${title}.pdf`, 'attachment'))
           .header('cache-control', 'no-store')
           .send(stream);
+      },
+    );
+
+    app.get(
+      '/api/documents/:id/export/report',
+      {
+        schema: {
+          summary: 'What an export would leave out, and which signatures it would break',
+          params: idParams,
+          querystring: exportQuerySchema.omit({ confirmed: true }),
+          response: { 200: exportReportSchema },
+        },
+      },
+      async (request, reply) => {
+        const { annotations: mode, notes: keepsNotes } = request.query;
+        return exporter.report(request.params.id, { mode, keepsNotes }, awaitedBy(reply));
       },
     );
   };

@@ -12,9 +12,8 @@ import {
   type PageWords,
 } from '@stylet/core/find';
 import type { Box } from '@stylet/core/geometry';
-import type { Queries } from '../db/database';
+import type { Database, Queries } from '../db/database';
 import { documentsIn } from '../folders/store';
-import type { Services } from '../services';
 import {
   FoundLayers,
   MOST_CHECKED,
@@ -27,9 +26,16 @@ import {
 } from './candidates';
 import { foundPages, titlesOf, wordsOn } from './found-pages';
 import { libraryQuery, type LibraryQuery } from './library-query';
-import { FoldedText, layerKey } from './sheet-texts';
-import { matchedSheets } from './sheets';
+import { FoldedText, layerKey, type SheetTexts } from './sheet-texts';
+import { matchedSheets, type DocumentSheets } from './sheets';
 import { neighbours } from './term-query';
+
+/** What finding needs. */
+export interface FindTools {
+  readonly finding: Database;
+  readonly documentSheets: DocumentSheets;
+  readonly sheetTexts: SheetTexts;
+}
 
 /** Documents told at a time, and hits in each; of one document that is asked for alone, more. */
 const DOCUMENTS = 12;
@@ -57,14 +63,10 @@ interface RankedDocument {
 
 /**
  * Finds words in all documents or in one: PostgreSQL tells the pages, which are then looked at and ranked; see
- * docs/ranking.md. Throws Problem `find-without-words` and `folder-not-found`.
+ * docs/ranking.md. Throws Problem `find-without-words`, `find-too-much` and `folder-not-found`.
  */
 export async function findInLibrary(
-  {
-    finding: queries,
-    documentSheets,
-    sheetTexts,
-  }: Pick<Services, 'finding' | 'documentSheets' | 'sheetTexts'>,
+  { finding: queries, documentSheets, sheetTexts }: FindTools,
   { document, folder, from, ...search }: FindRequest,
 ): Promise<FindResult> {
   const [library, only] = await Promise.all([

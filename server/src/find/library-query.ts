@@ -1,4 +1,4 @@
-import { foldedText, parseQuery, type FindQuery } from '@stylet/core/find';
+import { foldedText, parseQuery, piecesOf, type FindQuery } from '@stylet/core/find';
 import type { Search } from '@stylet/core/api';
 import { Problem } from '@stylet/core/problems';
 import { sql } from 'drizzle-orm';
@@ -19,13 +19,18 @@ export interface LibraryQuery {
   readonly terms: readonly TermQuery[];
 }
 
-/** Makes a search into what PostgreSQL is asked. Throws Problem `find-without-words`. */
+/** Words that are looked for at once, and pieces they have in all: each is looked up in the index by itself. */
+const MOST_TERMS = 16;
+const MOST_PIECES = 40;
+
+/** Makes a search into what PostgreSQL is asked. Throws Problem `find-without-words` and `find-too-much`. */
 export async function libraryQuery(
   queries: Queries,
   { typed, keepsCase, wholeWords, near }: Search,
 ): Promise<LibraryQuery> {
   const parsed = parseQuery(typed, { keepsCase, wholeWords });
   if (!parsed) throw new Problem('find-without-words', `“${typed}” has no words.`);
+  checkSize(parsed);
   const look = (term: string, withNear: boolean): Promise<TermQuery> =>
     termQuery(queries, foldedText(term), parsed.options, withNear);
   const [terms, without, counted, pages] = await Promise.all([
@@ -49,6 +54,15 @@ export async function libraryQuery(
     pages,
     terms,
   };
+}
+
+function checkSize({ terms, without }: FindQuery): void {
+  const all = [...terms, ...without];
+  if (all.length > MOST_TERMS)
+    throw new Problem('find-too-much', `At most ${MOST_TERMS} words or phrases are found at once.`);
+  const pieces = all.reduce((sum, term) => sum + piecesOf(foldedText(term)).pieces.length, 0);
+  if (pieces > MOST_PIECES)
+    throw new Problem('find-too-much', `At most ${MOST_PIECES} words are found at once.`);
 }
 
 /** How many pages have been read. */

@@ -14,7 +14,7 @@ import { savedSearches } from '../db/schema';
 import { idParams } from '../documents/routes';
 import { indexingState } from '../indexing/store';
 import type { Services } from '../services';
-import { findInLibrary } from './find';
+import { awaitedBy } from '../work/awaited';
 
 /** Finding in the whole library, how far its text has been read, and searches that are kept. */
 export const findRoutes =
@@ -30,7 +30,7 @@ export const findRoutes =
           response: { 200: findResultSchema },
         },
       },
-      (request) => findInLibrary(services, request.query),
+      (request, reply) => services.finder.find(request.query, awaitedBy(reply)),
     );
 
     app.get(
@@ -48,17 +48,21 @@ export const findRoutes =
     app.get(
       '/api/searches',
       { schema: { summary: 'List saved searches', response: { 200: savedSearchListSchema } } },
-      async () => ({
-        searches: await database
-          .select({
-            id: savedSearches.id,
-            name: savedSearches.name,
-            search: savedSearches.search,
-          })
-          .from(savedSearches)
-          .where(eq(savedSearches.account, ACCOUNT))
-          .orderBy(asc(savedSearches.created)),
-      }),
+      async (request) => {
+        // Whoever lists them looks for something soon.
+        services.finder.prepare().catch((error: unknown) => request.log.warn(error));
+        return {
+          searches: await database
+            .select({
+              id: savedSearches.id,
+              name: savedSearches.name,
+              search: savedSearches.search,
+            })
+            .from(savedSearches)
+            .where(eq(savedSearches.account, ACCOUNT))
+            .orderBy(asc(savedSearches.created)),
+        };
+      },
     );
 
     app.put(

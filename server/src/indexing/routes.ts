@@ -1,6 +1,7 @@
 import { storedTextsSchema } from '@stylet/core/api';
 import { digestSchema } from '@stylet/core/document';
 import { TEXTS_TOGETHER, wordsToBase64 } from '@stylet/core/find';
+import { LIMITS } from '@stylet/core/pdf';
 import { Problem } from '@stylet/core/problems';
 import { and, eq, gte, lt } from 'drizzle-orm';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
@@ -18,7 +19,10 @@ export const textRoutes =
       {
         schema: {
           summary: `What stands on ${TEXTS_TOGETHER} pages of a file, as far as it has been read`,
-          params: z.object({ digest: digestSchema, part: z.coerce.number().int().min(0) }),
+          params: z.object({
+            digest: digestSchema,
+            part: z.coerce.number().int().min(0).max(LIMITS.pages),
+          }),
           response: { 200: storedTextsSchema },
         },
       },

@@ -1,6 +1,5 @@
 import { readlinkSync } from 'node:fs';
 import { setPriority } from 'node:os';
-import { inflateSync } from 'node:zlib';
 import {
   addressWords,
   packWords,
@@ -12,7 +11,8 @@ import { PdfFile, linkAddresses, readPages, type PdfPage } from '@stylet/core/pd
 import { glyphsOf, linesOf, wordsOf, type GlyphFont, type Line } from '@stylet/core/text';
 import * as pdfjs from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { FileBytes } from '../pdf/file-bytes';
-import { PATIENT } from '../pdf/patience';
+import { inflate } from '../pdf/inflate';
+import { PATIENT } from '../work/patience';
 import { piecesIn, vectorOf } from './lexemes';
 import { fileRange } from './file-range';
 
@@ -118,7 +118,7 @@ async function opened(path: string): Promise<Open> {
       useSystemFonts: false,
       disableFontFace: true,
     });
-    const file = new PdfFile(bytes, inflateSync);
+    const file = new PdfFile(bytes, inflate);
     open = { path, bytes, document: await task.promise, file, pages: readPages(file), read: 0 };
     return open;
   } catch (error) {

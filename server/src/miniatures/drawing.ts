@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { MINIATURE, TRAY_SIDE, miniatureBox } from '@stylet/core/miniatures';
 import { Problem } from '@stylet/core/problems';
 import sharp from 'sharp';
-import { run } from '../pdf/programs';
+import { run } from '../work/programs';
 
 /** Pages are drawn so many times as large and made smaller then: letters of a pixel would be a grey of their own. */
 const LARGER = 2;

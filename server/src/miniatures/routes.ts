@@ -1,4 +1,5 @@
 import { digestSchema } from '@stylet/core/document';
+import { LIMITS } from '@stylet/core/pdf';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../services';
@@ -14,7 +15,10 @@ export const miniatureRoutes =
       {
         schema: {
           summary: 'Small pictures of 16 pages on one WebP picture; 204 while they are not drawn',
-          params: z.object({ digest: digestSchema, tray: z.coerce.number().int().min(0) }),
+          params: z.object({
+            digest: digestSchema,
+            tray: z.coerce.number().int().min(0).max(LIMITS.pages),
+          }),
         },
       },
       async ({ params: { digest, tray } }, reply) => {

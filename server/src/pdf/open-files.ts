@@ -1,6 +1,6 @@
-import { inflateSync } from 'node:zlib';
 import { PdfFile, readPages, type SourceFile } from '@stylet/core/pdf';
 import { FileBytes } from './file-bytes';
+import { inflate } from './inflate';
 
 /** A source on this machine's disk. */
 export interface SourcePath {
@@ -39,6 +39,6 @@ export class OpenFiles {
 
 function openFile(digest: string, path: string): OpenFile {
   const bytes = new FileBytes(path);
-  const file = new PdfFile(bytes, inflateSync);
+  const file = new PdfFile(bytes, inflate);
   return { digest, bytes, file, pages: readPages(file) };
 }

@@ -1,6 +1,11 @@
-import { Piscina } from 'piscina';
+import type { AttachmentFile } from '@stylet/core/api';
 import type { EmbeddedPicture } from '@stylet/core/pdf';
+import type { Breach } from '../export/breach';
+import type { LeftOut } from '../export/left-out';
+import { Threads } from '../work/threads';
 import type {
+  AttachmentTask,
+  AttachmentsTask,
   EmbeddedTask,
   ExportTask,
   ExportedBytes,
@@ -11,39 +16,54 @@ import type {
   ThreadData,
 } from './tasks';
 
-/** Runs PDF work off the thread that answers requests. */
+/** Reading a file for import, and what is done for looking at it. */
+const READING = { light: 10_000, heavy: 60_000 };
+/** Putting an export together; that of a thousand full pages takes a while. */
+const EXPORTING = { light: 15_000, heavy: 180_000 };
+const MOST_MEMORY = 3072;
+
+/** Runs PDF work off the thread that answers requests. What reads files does not wait for what writes them. */
 export class PdfPool {
-  private readonly threads: Piscina;
+  private readonly reading: Threads;
+  private readonly exporting: Threads;
 
   /** `filename` is the built `tasks` module. */
   constructor(filename: string, workerData: ThreadData) {
-    // None before it is needed: Node 20 aborts when a thread is ended while it still loads its module.
-    this.threads = new Piscina({
-      filename,
-      minThreads: 0,
-      maxThreads: 2,
-      idleTimeout: 60_000,
-      workerData,
-    });
+    const settings = { filename, workerData, atOnce: 2, mostMemory: MOST_MEMORY };
+    this.reading = new Threads({ ...settings, patience: READING });
+    this.exporting = new Threads({ ...settings, patience: EXPORTING });
   }
 
-  read(task: ReadTask): Promise<ReadResult> {
-    return this.threads.run(task, { name: 'read' }) as Promise<ReadResult>;
-  }
-
-  exportBytes(task: ExportTask): Promise<ExportedBytes> {
-    return this.threads.run(task, { name: 'exportBytes' }) as Promise<ExportedBytes>;
-  }
-
-  snip(task: SnipTask): Promise<Snipped> {
-    return this.threads.run(task, { name: 'snip' }) as Promise<Snipped>;
+  read(task: ReadTask, awaited?: AbortSignal): Promise<ReadResult> {
+    return this.reading.run('read', task, awaited);
   }
 
   embedded(task: EmbeddedTask): Promise<EmbeddedPicture | undefined> {
-    return this.threads.run(task, { name: 'embedded' }) as Promise<EmbeddedPicture | undefined>;
+    return this.reading.run('embedded', task);
   }
 
-  close(): Promise<void> {
-    return this.threads.destroy();
+  attachments(task: AttachmentsTask, awaited?: AbortSignal): Promise<AttachmentFile[]> {
+    return this.reading.run('attachments', task, awaited);
+  }
+
+  /** Writes a file that is inside another one; its name, or undefined where there is none. */
+  attachment(task: AttachmentTask, awaited?: AbortSignal): Promise<string | undefined> {
+    return this.reading.run('attachment', task, awaited);
+  }
+
+  exportBytes(task: ExportTask, awaited?: AbortSignal): Promise<ExportedBytes> {
+    return this.exporting.run('exportBytes', task, awaited);
+  }
+
+  look(task: ExportTask, awaited?: AbortSignal): Promise<LeftOut & Breach> {
+    return this.exporting.run('look', task, awaited);
+  }
+
+  snip(task: SnipTask, awaited?: AbortSignal): Promise<Snipped> {
+    return this.exporting.run('snip', task, awaited);
+  }
+
+  async close(): Promise<void> {
+    await Promise.all([this.reading.close(), this.exporting.close()]);
   }
 }

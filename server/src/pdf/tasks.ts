@@ -1,8 +1,12 @@
-import { deflateSync, inflateSync } from 'node:zlib';
-import { paintingOrder, type Picture } from '@stylet/core/document';
+import { appendFileSync, copyFileSync, writeFileSync } from 'node:fs';
+import { deflateSync } from 'node:zlib';
+import type { AttachmentFile } from '@stylet/core/api';
+import { storableText } from '@stylet/core/bounds';
+import { paintingOrder, type Notice, type Picture } from '@stylet/core/document';
 import type { Box } from '@stylet/core/geometry';
 import {
   PdfFile,
+  PdfLimitError,
   PdfRef,
   PdfSyntaxError,
   WrittenAnnotations,
@@ -17,39 +21,64 @@ import {
   joinPages,
   onePagePdf,
   pagesIn,
+  readAttachments,
+  readSignatures,
   readPages,
+  tidyingUpdate,
+  type Attachment,
   type EmbeddedPicture,
   type ExportLandmarks,
-  type ExportMode,
+  type ExportHow,
   type ExportPage,
-  type ImportedPdf,
 } from '@stylet/core/pdf';
 import { Problem } from '@stylet/core/problems';
-import { move, transferableSymbol, valueSymbol, workerData } from 'piscina';
+import { workerData } from 'piscina';
 import { connect } from '../db/database';
+import { task } from '../work/task';
 import { AnnotationShelf } from '../export/annotation-shelf';
+import { breachBy, type Breach } from '../export/breach';
+import { leftOut, type LeftOut } from '../export/left-out';
 import { PictureShelf } from '../pictures/picture-shelf';
+import { factsOf, writeParts, type ImportedFacts } from '../sources/imported';
 import { FileBytes } from './file-bytes';
+import { inflate } from './inflate';
 import { bytesBehind } from './joined-bytes';
 import { OpenFiles, type OpenFile, type SourcePath } from './open-files';
 
-/** What reading a file came to. `damaged` carries what was found wrong. */
+/** What reading a file came to. `damaged` carries what was found wrong, `too-much` what is allowed. */
 export type ReadResult =
-  | { readonly outcome: 'read'; readonly pdf: ImportedPdf }
+  | { readonly outcome: 'read'; readonly facts: ImportedFacts; readonly isTidied: boolean }
   | { readonly outcome: 'not-pdf' }
   | { readonly outcome: 'encrypted' }
+  | { readonly outcome: 'too-much'; readonly allowed: string }
   | { readonly outcome: 'damaged'; readonly reason: string };
 
 export interface ReadTask {
   readonly path: string;
   readonly now: string;
+  /** Whether it is a copy that a program has mended. */
+  readonly isMended: boolean;
+  /** Where what was read is written, see `readParts`. */
+  readonly parts: string;
+  /** Where the file is written as it can be worked on, if it has to be made so. */
+  readonly tidied: string;
+}
+
+export interface AttachmentsTask {
+  readonly path: string;
+}
+
+/** A file inside another one, by its place among these. */
+export interface AttachmentTask extends AttachmentsTask {
+  readonly index: number;
+  readonly to: string;
 }
 
 export interface ExportTask {
   readonly documentId: string;
   /** The files of the document's pages, and its own. */
   readonly files: readonly SourcePath[];
-  readonly mode: ExportMode;
+  readonly how: ExportHow;
   /** Only what concerns the first so many pages; all of them where it is left out. */
   readonly pages?: number;
 }
@@ -61,6 +90,8 @@ export interface ExportedBytes {
   readonly tail: Uint8Array;
   /** Whether pages of other files have come to it. */
   readonly isJoined: boolean;
+  /** What becomes of the signatures of the files it is made of. */
+  readonly breach: Breach;
 }
 
 /** Part of a page to be cut out; `region` in page space. */
@@ -91,20 +122,82 @@ export interface ThreadData {
   readonly databaseUrl: string;
 }
 
-/** Reads a PDF for import. Runs in a worker thread. */
-export function read({ path, now }: ReadTask): ReadResult {
+/** Reads a PDF for import. */
+function readPdf({ path, now, isMended, parts, tidied }: ReadTask): ReadResult {
   const bytes = new FileBytes(path);
   try {
     if (!hasPdfHeader(bytes)) return { outcome: 'not-pdf' };
-    const file = new PdfFile(bytes, inflateSync);
-    if (file.isEncrypted) return { outcome: 'encrypted' };
-    return { outcome: 'read', pdf: importPdf(file, now) };
+    const found = new PdfFile(bytes, inflate);
+    if (found.isEncrypted) return { outcome: 'encrypted' };
+    const tail = tidyingUpdate(found, readPages(found), isMended, quickly);
+    const isTidied = tail.length > 0;
+    if (isTidied) writeTidied(path, tidied, tail);
+    const file = isTidied ? new PdfFile(bytesBehind(bytes, tail), inflate) : found;
+    const pdf = importPdf(file, readPages(file), now);
+    writeParts(parts, pdf);
+    const facts = factsOf(pdf);
+    const lost = isMended ? readSignatures(found).count : 0;
+    const notices: Notice[] = lost > 0 ? [{ kind: 'signature-lost', count: lost }] : [];
+    const told = { ...facts, notices: [...facts.notices, ...notices] };
+    return { outcome: 'read', facts: told, isTidied };
   } catch (error) {
+    if (error instanceof PdfLimitError) return { outcome: 'too-much', allowed: error.allowed };
+    if (isOfDisk(error)) throw error;
     // Whatever a broken file makes the reader trip over, repairing it comes next.
     return { outcome: 'damaged', reason: error instanceof Error ? error.message : String(error) };
   } finally {
     bytes.close();
   }
+}
+
+function writeTidied(path: string, to: string, tail: Uint8Array): void {
+  copyFileSync(path, to);
+  appendFileSync(to, tail);
+}
+
+/** Whether an error says that something could not be written: no fault of the file's. */
+const isOfDisk = (error: unknown): boolean =>
+  /^(ENOSPC|EDQUOT|EIO|EROFS)$/.test((error as NodeJS.ErrnoException).code ?? '');
+
+/** Does something with the files inside a file. */
+function withAttachments<T>(
+  path: string,
+  work: (attachments: readonly Attachment[], file: PdfFile) => T,
+): T {
+  const bytes = new FileBytes(path);
+  try {
+    const file = new PdfFile(bytes, inflate);
+    return work(readAttachments(file, readPages(file)), file);
+  } catch (error) {
+    throw asProblem(error);
+  } finally {
+    bytes.close();
+  }
+}
+
+const listAttachments = ({ path }: AttachmentsTask): AttachmentFile[] =>
+  withAttachments(path, (attachments) =>
+    attachments.map(({ name, description, size = null }, index) => ({
+      index,
+      name: storableText(name, 500),
+      description: storableText(description, 2000),
+      size,
+    })),
+  );
+
+/** Writes a file that is inside another one; its name, or undefined where there is none. */
+const writeAttachment = ({ path, index, to }: AttachmentTask): string | undefined =>
+  withAttachments(path, (attachments, file) => {
+    const found = attachments.at(index);
+    if (found) writeFileSync(to, file.decode(found.stream));
+    return found && storableText(found.name, 500);
+  });
+
+/** What a file has that nobody has looked at before may be damaged all the same. */
+function asProblem(error: unknown): unknown {
+  return error instanceof PdfSyntaxError || error instanceof RangeError
+    ? new Problem('pdf-part-damaged', `What was found: ${error.message}.`)
+    : error;
 }
 
 /** Files a thread keeps at hand. */
@@ -130,29 +223,39 @@ function atHand(): Shelves {
   return shelves;
 }
 
-/** The bytes that turn a file into an export. Runs in a worker thread. */
-export async function exportBytes(task: ExportTask): Promise<ExportedBytes> {
+/** The bytes that turn a file into an export. */
+async function makeExport(task: ExportTask): Promise<ExportedBytes> {
   const { own, pages, landmarks } = await atHand().annotations.documentOf(task.documentId);
   const some = pages.slice(0, task.pages);
   // A part of the document is to be looked at: nobody follows its outline.
   const isPart = task.pages !== undefined;
   const base = isPart && some.length > 0 ? some[0].source : own;
   const made = await updateFor({ ...task, base, own }, some, isPart ? undefined : landmarks);
-  const { tail, isJoined } = made;
-  const exported: ExportedBytes = { base, tail, isJoined };
-  // The bytes are handed over, not copied.
-  return move({ [valueSymbol]: exported, [transferableSymbol]: tail.buffer } as never) as never;
+  const { tail, isJoined, breach } = made;
+  return { base, tail, isJoined, breach };
+}
+
+/** What an export would leave out or break. */
+async function lookAtExport(task: ExportTask): Promise<LeftOut & Breach> {
+  const { own, pages } = await atHand().annotations.documentOf(task.documentId);
+  const files = open.get(task.files);
+  const fileOf = (source: string): PdfFile | undefined =>
+    files.find(({ digest }) => digest === source)?.file;
+  const isSigned = files.some(({ file }) => readSignatures(file).count > 0);
+  const breach = isSigned ? (await makeExport(task)).breach : { signatures: 0, isBreach: false };
+  return { ...leftOut(pages, own, fileOf, task.how), ...breach };
 }
 
 interface Made {
   readonly file: OpenFile;
   readonly tail: Uint8Array;
   readonly isJoined: boolean;
+  readonly breach: Breach;
 }
 
 /** What is to be appended to the file `base`, so that it has just these pages. */
 async function updateFor(
-  { files, mode, base, own }: Pick<ExportTask, 'files' | 'mode'> & { base: string; own: string },
+  { files, how, base, own }: Pick<ExportTask, 'files' | 'how'> & { base: string; own: string },
   pages: readonly ExportPage[],
   landmarks?: ExportLandmarks,
 ): Promise<Made> {
@@ -160,19 +263,24 @@ async function updateFor(
   const used = new Set([base, ...pages.map(({ source }) => source)]);
   const opened = open.get(files.filter(({ digest }) => used.has(digest)));
   const file = opened.find(({ digest }) => digest === base)!;
-  const release = await pictures.prepare(mode === 'none' ? [] : pages.flatMap(digestsOn));
+  const release = await pictures.prepare(how.mode === 'none' ? [] : pages.flatMap(digestsOn));
   try {
     const others = opened.filter((other) => other !== file);
     if (others.length === 0) {
       const inFile = pagesIn(alone(base), base, own, pages);
-      const tail = exportUpdate(file.file, file.pages, inFile, mode, landmarks, written);
-      return { file, tail, isJoined: false };
+      const made = exportUpdate(file.file, file.pages, inFile, how, landmarks, written);
+      const breach = breachBy([file.file], made.touches);
+      return { file, tail: made.bytes, isJoined: false, breach };
     }
     const joined = joinPages(file, others, pages, quickly);
-    const whole = new PdfFile(bytesBehind(file.bytes, joined.update), inflateSync);
+    const whole = new PdfFile(bytesBehind(file.bytes, joined.update), inflate);
     const inWhole = pagesIn(joined, base, own, pages);
-    const more = exportUpdate(whole, readPages(whole), inWhole, mode, landmarks, written);
-    return { file, tail: joinBytes([joined.update, more]), isJoined: true };
+    const more = exportUpdate(whole, readPages(whole), inWhole, how, landmarks, written);
+    const tail = joinBytes([joined.update, more.bytes]);
+    const all = [file, ...others].map((one) => one.file);
+    return { file, tail, isJoined: true, breach: breachBy(all, 'pages') };
+  } catch (error) {
+    throw asProblem(error);
   } finally {
     release();
   }
@@ -183,20 +291,21 @@ const digestsOn = ({ annotations }: ExportPage): string[] =>
     .filter((annotation): annotation is Picture => annotation.kind === 'picture')
     .map(({ digest }) => digest);
 
-/** Part of a page as a file of its own. Runs in a worker thread. */
-export async function snip(task: SnipTask): Promise<Snipped> {
+/** Part of a page as a file of its own. */
+async function cutSnip(task: SnipTask): Promise<Snipped> {
   const { own, pages } = await atHand().annotations.documentOf(task.documentId);
   const page = pages.find(({ id }) => id === task.pageId);
   if (!page) throw new Problem('operation-invalid', `The document has no page ${task.pageId}.`);
   const mode = task.annotations ? 'flattened' : 'none';
-  const made = await updateFor({ ...task, mode, base: page.source, own }, [page]);
-  const file = new PdfFile(bytesBehind(made.file.bytes, made.tail), inflateSync);
+  const how = { mode, keepsNotes: false } as const;
+  const made = await updateFor({ ...task, how, base: page.source, own }, [page]);
+  const file = new PdfFile(bytesBehind(made.file.bytes, made.tail), inflate);
   const bytes = onePagePdf(file, readPages(file)[0], task.region, quickly);
   return { bytes, isReadable: canBeRead(bytes) };
 }
 
 function canBeRead(bytes: Uint8Array): boolean {
-  const file = new PdfFile(bytesInMemory(bytes), inflateSync);
+  const file = new PdfFile(bytesInMemory(bytes), inflate);
   const [page] = readPages(file);
   try {
     for (const stream of contentStreams(file, page)) file.decode(stream);
@@ -207,11 +316,11 @@ function canBeRead(bytes: Uint8Array): boolean {
   }
 }
 
-/** The picture in an annotation of a file that Stylet has written. Runs in a worker thread. */
-export function embedded({ path, object, generation }: EmbeddedTask): EmbeddedPicture | undefined {
+/** The picture in an annotation of a file that Stylet has written. */
+function takeEmbedded({ path, object, generation }: EmbeddedTask): EmbeddedPicture | undefined {
   const bytes = new FileBytes(path);
   try {
-    const file = new PdfFile(bytes, inflateSync);
+    const file = new PdfFile(bytes, inflate);
     const annotation = file.dict(new PdfRef(object, generation));
     return annotation && embeddedPicture(file, annotation, quickly);
   } finally {
@@ -223,3 +332,13 @@ function openDatabase() {
   const { databaseUrl } = workerData as ThreadData;
   return connect(databaseUrl, (message) => console.error(message), 1).database;
 }
+
+/* What worker threads run. */
+export const read = task(readPdf);
+export const attachments = task(listAttachments);
+export const attachment = task(writeAttachment);
+export const embedded = task(takeEmbedded);
+export const snip = task(cutSnip);
+export const look = task(lookAtExport);
+// The bytes are handed over, not copied.
+export const exportBytes = task(makeExport, ({ tail }) => [tail.buffer]);

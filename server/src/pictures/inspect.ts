@@ -3,7 +3,7 @@ import type { PictureType } from '@stylet/core/api';
 import { isTurned, type Orientation } from '@stylet/core/pdf';
 import { Problem } from '@stylet/core/problems';
 import sharp from 'sharp';
-import { run } from '../pdf/programs';
+import { run } from '../work/programs';
 import type { PdfPool } from '../pdf/pool';
 import type { Spool, SpooledFile } from '../sources/spool';
 
@@ -31,7 +31,7 @@ export async function inspect(file: SpooledFile, spool: Spool, pool: PdfPool): P
   if (file.size === 0) throw new Problem('picture-unreadable', 'The file is empty.');
   const head = await firstBytes(file.path);
   if (head.startsWith('%PDF-'))
-    return { ...(await pageFacts(file, pool)), type: 'page', page: file };
+    return { ...(await pageFacts(file, spool, pool)), type: 'page', page: file };
   if (/^[^]{0,3000}<svg[\s>]/.test(head)) return inspectDrawing(file, spool, pool);
   return inspectPixels(file.path);
 }
@@ -43,7 +43,11 @@ async function inspectPixels(path: string): Promise<Inspected> {
     const type = RASTER.find((known) => known === format);
     if (!type) throw new Problem('picture-unreadable', `It is a file of the kind “${format}”.`);
     // To the last pixel: what is cut off shows only there.
-    await sharp(path, options).resize(16, 16, { fit: 'fill' }).raw().toBuffer();
+    await sharp(path, options)
+      .resize(16, 16, { fit: 'fill' })
+      .raw()
+      .timeout({ seconds: LONGEST_DRAWING / 1000 })
+      .toBuffer();
     const turned = isTurned(orientation as Orientation);
     return {
       type,
@@ -65,7 +69,7 @@ async function inspectDrawing(file: SpooledFile, spool: Spool, pool: PdfPool): P
   const to = spool.workPath('.pdf');
   // Read from a pipe it has no address, and so nothing it names can be found.
   const { code, errors } = await run('rsvg-convert', ['--format=pdf', `--output=${to}`], {
-    input: file.path,
+    input: { path: file.path },
     longest: LONGEST_DRAWING,
   });
   if (code !== 0) {
@@ -74,15 +78,20 @@ async function inspectDrawing(file: SpooledFile, spool: Spool, pool: PdfPool): P
     throw new Problem('picture-unreadable', `What was found: ${reason.slice(0, 200)}.`);
   }
   const page = await spool.adopt(to);
-  return { ...(await pageFacts(page, pool)), type: 'svg', page };
+  return { ...(await pageFacts(page, spool, pool)), type: 'svg', page };
 }
 
 async function pageFacts(
   { path }: SpooledFile,
+  spool: Spool,
   pool: PdfPool,
 ): Promise<Pick<Inspected, 'width' | 'height' | 'orientation'>> {
-  const read = await pool.read({ path, now: new Date().toISOString() });
-  const page = read.outcome === 'read' ? read.pdf.pages.at(0) : undefined;
+  const parts = spool.workPath('.parts');
+  const tidied = spool.workPath('.pdf');
+  const now = new Date().toISOString();
+  const read = await pool.read({ path, now, isMended: false, parts, tidied });
+  await Promise.all([spool.discard(parts), spool.discard(tidied)]);
+  const page = read.outcome === 'read' ? read.facts.firstPage : undefined;
   if (!page) throw new Problem('picture-unreadable', 'It has no page that can be read.');
   const turned = page.rotation % 180 !== 0;
   return {

@@ -1,6 +1,6 @@
 import { PdfFile, bytesInMemory, type PreparedPicture } from '@stylet/core/pdf';
-import { inflateSync } from 'node:zlib';
 import type { Database } from '../db/database';
+import { inflate } from '../pdf/inflate';
 import { readSource } from '../sources/chunks';
 import { prepareImage } from './prepare';
 import { findPicture, sizeOfPage } from './store';
@@ -59,7 +59,7 @@ export class PictureShelf {
     const length = await sizeOfPage(this.database, picture.page);
     const file = await this.read(picture.page, length);
     return {
-      picture: { kind: 'page', file: new PdfFile(bytesInMemory(file), inflateSync) },
+      picture: { kind: 'page', file: new PdfFile(bytesInMemory(file), inflate) },
       bytes: length,
     };
   }

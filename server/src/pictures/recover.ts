@@ -4,42 +4,47 @@ import { polygonBounds } from '@stylet/core/ink';
 import type { EmbeddedPicture } from '@stylet/core/pdf';
 import { Problem } from '@stylet/core/problems';
 import sharp from 'sharp';
+import type { PictureInFile } from '../sources/imported';
 import { factsOf, storePicture, type PictureTools } from './store';
 
+/** An annotation of a file that is brought in, with its picture at hand. */
+export type FoundPictures = (annotation: Annotation) => Annotation;
+
 /**
- * The annotations of a file that is brought in, with every picture they name at hand: those this
- * server does not have are taken out of the file. What cannot be taken out stays a mark of the file's.
+ * Has every picture that annotations of a file name at hand: those this server does not have are taken out of the
+ * file. What cannot be taken out stays a mark of the file's.
  */
 export async function withPictures(
   tools: PictureTools,
   path: string,
-  annotations: readonly Annotation[],
-): Promise<Annotation[]> {
-  const wanted = annotations.filter((a): a is Picture => a.kind === 'picture');
-  if (wanted.length === 0) return [...annotations];
-  const facts = await factsOf(tools.database, [...new Set(wanted.map(({ digest }) => digest))]);
+  wanted: readonly PictureInFile[],
+): Promise<FoundPictures> {
+  const facts =
+    wanted.length > 0
+      ? await factsOf(
+          tools.database,
+          wanted.map(({ digest }) => digest),
+        )
+      : [];
   const known = new Map(facts.map(({ digest }) => [digest, digest]));
-  const result: Annotation[] = [];
-  for (const annotation of annotations) {
-    if (annotation.kind !== 'picture') {
-      result.push(annotation);
-      continue;
-    }
-    const digest = known.get(annotation.digest) ?? (await recover(tools, path, annotation));
-    if (digest) known.set(annotation.digest, digest);
-    result.push(digest ? { ...annotation, digest } : asForeign(annotation));
+  for (const picture of wanted) {
+    if (known.has(picture.digest)) continue;
+    const digest = await recover(tools, path, picture);
+    if (digest) known.set(picture.digest, digest);
   }
-  return result;
+  return (annotation) => {
+    if (annotation.kind !== 'picture') return annotation;
+    const digest = known.get(annotation.digest);
+    return digest ? { ...annotation, digest } : asForeign(annotation);
+  };
 }
 
 /** Stores a picture that a file carries; its digest, or undefined where there is none. */
 async function recover(
   tools: PictureTools,
   path: string,
-  { origin }: Picture,
+  { object, generation }: PictureInFile,
 ): Promise<string | undefined> {
-  if (!origin) return undefined;
-  const { object, generation } = origin;
   const found = await tools.pool.embedded({ path, object, generation });
   if (!found) return undefined;
   const copy = tools.spool.workPath('.picture');

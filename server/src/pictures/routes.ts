@@ -8,6 +8,7 @@ import { idParams } from '../documents/routes';
 import type { Services } from '../services';
 import { readSource } from '../sources/chunks';
 import { uploadIn } from '../sources/upload';
+import { awaitedBy } from '../work/awaited';
 import { snip } from './snips';
 import { findPicture, sizeOfPage, takePicture } from './store';
 
@@ -47,6 +48,7 @@ export const pictureRoutes =
           request,
           maxPictureBytes,
           'picture-too-large',
+          services,
         );
         const facts = await takePicture(services, part.file, checkComplete);
         reply.code(201).header('location', `/api/pictures/${facts.digest}`);
@@ -97,7 +99,8 @@ export const pictureRoutes =
         },
       },
       async (request, reply) => {
-        const facts = await snip(services, request.params.id, request.body);
+        const { id } = request.params;
+        const facts = await snip(services, id, request.body, awaitedBy(reply));
         reply.code(201).header('location', `/api/pictures/${facts.digest}`);
         return facts;
       },

@@ -14,6 +14,7 @@ export async function snip(
   services: Services,
   documentId: string,
   { pageId, region, annotations }: SnipRequest,
+  awaited?: AbortSignal,
 ): Promise<PictureFacts> {
   const { database, exporter, spool } = services;
   const [page] = await database
@@ -24,11 +25,7 @@ export async function snip(
   const part = intersect(region, { x0: 0, y0: 0, x1: page.width, y1: page.height });
   if (!part || part.x1 <= part.x0 || part.y1 <= part.y0)
     throw new Problem('snip-outside', 'It lies beside the page.');
-  const file = await exporter.snip(documentId, {
-    pageId,
-    region: part,
-    annotations,
-  });
+  const file = await exporter.snip(documentId, { pageId, region: part, annotations }, awaited);
   try {
     return await storePicture(services, file);
   } finally {

@@ -13,7 +13,7 @@ import type { Services } from '../services';
 import { fileOf, readSource } from './chunks';
 import { FOREVER } from './forever';
 import { takeSupply } from './supplies';
-import { uploadIn } from './upload';
+import { pdfIn } from './upload';
 
 /** Bytes read at a time. */
 const PIECE = 256 * 1024;
@@ -41,7 +41,7 @@ export const sourceRoutes =
         .header('accept-ranges', 'bytes')
         .header('etag', tag)
         .header('cache-control', cacheControl)
-        .header('content-disposition', dispositionFor(title));
+        .header('content-disposition', dispositionFor(`${title}.pdf`, 'inline'));
       if (request.headers['if-none-match'] === tag) return reply.code(304).send();
       const range = rangeOf(request, size);
       if (range) {
@@ -100,10 +100,9 @@ export const sourceRoutes =
         },
       },
       async (request, reply) => {
-        const { maxFileBytes } = services.config;
-        const { part, checkComplete } = await uploadIn(request, maxFileBytes, 'file-too-large');
+        const { filename, ...coming } = await pdfIn(request, reply, services);
         reply.code(201);
-        return takeSupply(services, part.filename ?? '', part.file, checkComplete);
+        return takeSupply(services, filename, coming);
       },
     );
 
@@ -118,8 +117,8 @@ export const sourceRoutes =
       },
       async (request, reply) => {
         reply.code(201);
-        const bytes = Readable.from([Buffer.from(paperPdf(request.body))]);
-        return takeSupply(services, 'Paper', bytes, () => undefined);
+        const stream = Readable.from([Buffer.from(paperPdf(request.body))]);
+        return takeSupply(services, 'Paper', { stream, checkComplete: () => undefined });
       },
     );
   };
@@ -138,12 +137,12 @@ function rangeOf(
 }
 
 /** A download's file name, with its UTF-8 form (RFC 6266, RFC 8187). */
-export function dispositionFor(title: string): string {
-  const safe = title.replace(/[\\/:*?"<>|\p{Cc}]/gu, ' ').trim() || 'document';
+export function dispositionFor(name: string, how: 'inline' | 'attachment'): string {
+  const safe = name.replace(/[\\/:*?"<>|\p{Cc}\p{Cs}]/gu, ' ').trim() || 'document';
   const ascii = safe.replace(/[^\x20-\x7e]/g, '_');
   const encoded = encodeURIComponent(safe).replace(
     /['()]/g,
     (c) => `%${c.charCodeAt(0).toString(16)}`,
   );
-  return `inline; filename="${ascii}.pdf"; filename*=UTF-8''${encoded}.pdf`;
+  return `${how}; filename="${ascii}"; filename*=UTF-8''${encoded}`;
 }

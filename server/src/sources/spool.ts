@@ -1,9 +1,10 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream, createWriteStream } from 'node:fs';
-import { mkdir, open, rename, rm, stat, type FileHandle } from 'node:fs/promises';
+import { mkdir, open, readdir, rename, rm, stat, statfs, type FileHandle } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Transform, type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { Problem } from '@stylet/core/problems';
 import type { Queries } from '../db/database';
 import { readSource } from './chunks';
 
@@ -21,34 +22,76 @@ export interface SpooledFile {
 export class Spool {
   private readonly fetching = new Map<string, Promise<string>>();
 
-  constructor(private readonly folder: string) {}
+  /** `leastFree`: bytes of the disk that are left for others, the database among them. */
+  constructor(
+    private readonly folder: string,
+    private readonly leastFree: number,
+    private readonly work = join(folder, 'work', `${process.pid}-${randomUUID()}`),
+  ) {}
 
+  /** Makes the folders, and removes what processes that are gone have left in theirs. */
   async prepare(): Promise<void> {
-    await mkdir(join(this.folder, 'work'), { recursive: true });
+    await mkdir(this.work, { recursive: true });
+    const all = join(this.folder, 'work');
+    for (const name of await readdir(all))
+      if (join(all, name) !== this.work && !isAtWork(name))
+        await rm(join(all, name), { recursive: true, force: true });
+  }
+
+  /** Removes what this process has left. */
+  async clear(): Promise<void> {
+    await rm(this.work, { recursive: true, force: true });
   }
 
   /** A path in the spool that nothing else uses. */
   workPath(suffix: string): string {
-    return join(this.folder, 'work', `${randomUUID()}${suffix}`);
+    return join(this.work, `${randomUUID()}${suffix}`);
   }
 
-  /** Writes a stream to disk, hashing it on the way. */
+  /** Does some work with a spool whose working files are gone afterwards, however it ends. */
+  async withWork<T>(work: (spool: Spool) => Promise<T>): Promise<T> {
+    const folder = join(this.work, randomUUID());
+    await mkdir(folder);
+    try {
+      return await work(new Spool(this.folder, this.leastFree, folder));
+    } finally {
+      await rm(folder, { recursive: true, force: true });
+    }
+  }
+
+  /** Throws Problem `disk-full` where so many more bytes would leave too little room. */
+  async checkRoom(bytes = 0): Promise<void> {
+    const { bavail, bsize } = await statfs(this.folder);
+    if (bavail * bsize - bytes < this.leastFree) throw full();
+  }
+
+  /** Writes a stream to disk, hashing it on the way. Throws Problem `disk-full`. */
   async take(stream: Readable): Promise<SpooledFile> {
     const path = this.workPath('.pdf');
     const hash = createHash('sha256');
     let size = 0;
+    let unchecked = 0;
     const measure = new Transform({
-      transform(chunk: Buffer, _encoding, done) {
+      transform: (chunk: Buffer, _encoding, done) => {
         hash.update(chunk);
         size += chunk.length;
-        done(null, chunk);
+        unchecked += chunk.length;
+        if (unchecked < LOOKS_AFTER) {
+          done(null, chunk);
+          return;
+        }
+        unchecked = 0;
+        this.checkRoom().then(
+          () => done(null, chunk),
+          (error: Error) => done(error),
+        );
       },
     });
     try {
       await pipeline(stream, measure, createWriteStream(path));
     } catch (error) {
       await rm(path, { force: true });
-      throw error;
+      throw (error as NodeJS.ErrnoException).code === 'ENOSPC' ? full() : error;
     }
     return { path, digest: hash.digest('hex'), size };
   }
@@ -112,5 +155,24 @@ export class Spool {
 
   private pathOf(digest: string): string {
     return join(this.folder, `${digest}.pdf`);
+  }
+}
+
+/** Bytes after which it is looked whether there is room for more. */
+const LOOKS_AFTER = 16 * 1024 * 1024;
+
+const full = (): Problem =>
+  new Problem('disk-full', 'What is sent would leave too little for the database.');
+
+/** Whether the process whose folder this is still runs. */
+function isAtWork(folder: string): boolean {
+  const pid = Number(/^(\d+)-/.exec(folder)?.[1]);
+  // Another one of this number was before this one.
+  if (!pid || pid === process.pid) return false;
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return (error as NodeJS.ErrnoException).code === 'EPERM';
   }
 }

@@ -1,7 +1,11 @@
-import type { Readable } from 'node:stream';
 import type { PageSupplyBody } from '@stylet/core/api';
+import { Problem } from '@stylet/core/problems';
 import { titleFrom } from '../documents/bring-in';
-import { takePdf, type FileTools } from './take-pdf';
+import type { ImportedFacts } from './imported';
+import { takePdf, type ComingPdf, type FileTools } from './take-pdf';
+
+/** As much as is told of a file at one go. */
+const MOST = { pages: 5000, landmarks: 10_000, annotations: 10_000 } as const;
 
 /**
  * Takes in a PDF whose pages are to be put into documents; what it comes with is told. Throws Problem for
@@ -10,20 +14,33 @@ import { takePdf, type FileTools } from './take-pdf';
 export function takeSupply(
   tools: FileTools,
   filename: string,
-  stream: Readable,
-  checkComplete: () => void,
+  coming: ComingPdf,
 ): Promise<PageSupplyBody> {
-  return takePdf(tools, stream, checkComplete, (_queries, _original, { file, pdf }) =>
-    Promise.resolve({
-      source: file.digest,
-      title: titleFrom(filename, pdf.title),
-      pages: pdf.pages.map(({ index, ...page }) => ({
-        ...page,
-        source: file.digest,
-        sourceIndex: index,
-      })),
-      landmarks: [...pdf.landmarks],
-      annotations: [...pdf.annotations],
-    }),
-  );
+  return takePdf(tools, coming, async (_queries, { working, facts, parts }) => {
+    checkSize(facts);
+    const source = working.file.digest;
+    const supply: PageSupplyBody = {
+      source,
+      title: titleFrom(filename, facts.title),
+      pages: [],
+      landmarks: [],
+      annotations: [],
+    };
+    for await (const { pages, landmarks, annotations } of parts()) {
+      for (const { index: sourceIndex, ...page } of pages)
+        supply.pages.push({ ...page, source, sourceIndex });
+      supply.landmarks.push(...landmarks);
+      supply.annotations.push(...annotations);
+    }
+    return supply;
+  });
+}
+
+function checkSize({ pageCount, landmarkCount, annotationCount }: ImportedFacts): void {
+  const { pages, landmarks, annotations } = MOST;
+  if (pageCount > pages || landmarkCount > landmarks || annotationCount > annotations)
+    throw new Problem(
+      'pdf-too-much',
+      `At most ${pages} pages, ${landmarks} entries of the outline and ${annotations} annotations are put in at once.`,
+    );
 }

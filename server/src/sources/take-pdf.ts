@@ -1,13 +1,16 @@
 import type { Readable } from 'node:stream';
+import type { Annotation, Landmark } from '@stylet/core/document';
+import type { ImportedPage } from '@stylet/core/pdf';
 import type { Queries } from '../db/database';
 import { sourcePages } from '../db/schema';
 import type { Indexer } from '../indexing/indexer';
 import type { Miniaturist } from '../miniatures/miniaturist';
 import { queueIndexing } from '../indexing/store';
 import { openForWork, type WorkingFile } from '../pdf/repair';
-import { withPictures } from '../pictures/recover';
+import { withPictures, type FoundPictures } from '../pictures/recover';
 import type { PictureTools } from '../pictures/store';
 import { storeFile } from './chunks';
+import { readParts, type ImportedFacts } from './imported';
 import { inParts } from './parts';
 import type { SpooledFile } from './spool';
 
@@ -16,46 +19,82 @@ export interface FileTools extends PictureTools {
   readonly miniaturist: Pick<Miniaturist, 'wake'>;
 }
 
+/** A PDF that comes as a stream. */
+export interface ComingPdf {
+  readonly stream: Readable;
+  /** Throws when not all of it came. */
+  readonly checkComplete: () => void;
+  readonly password?: string | undefined;
+  /** Aborted when whoever sends it has gone. */
+  readonly awaited?: AbortSignal | undefined;
+}
+
+/** A PDF that has been taken in: what is known of it, and what was read of it, part by part. */
+export interface TakenPdf {
+  readonly original: SpooledFile;
+  readonly working: Pick<WorkingFile, 'file' | 'repair'>;
+  readonly facts: ImportedFacts;
+  readonly parts: () => AsyncGenerator<TakenPart>;
+}
+
+export interface TakenPart {
+  readonly pages: readonly ImportedPage[];
+  readonly landmarks: readonly Landmark[];
+  readonly annotations: readonly Annotation[];
+}
+
 /**
- * Takes in a PDF that comes as a stream, and stores it with what its pages are; `store` then does, in the
- * same transaction, what it was taken in for. The bytes go through a file on disk, so memory does not grow
- * with them. Throws Problem for files that cannot be used.
+ * Takes in a PDF that comes as a stream, and stores it with what its pages are; `store` then does, in the same
+ * transaction, what it was taken in for. Bytes and what is read of them go through files on disk, so memory does not
+ * grow with them. Throws Problem for files that cannot be used.
  */
 export async function takePdf<T>(
   tools: FileTools,
-  stream: Readable,
-  checkComplete: () => void,
-  store: (queries: Queries, original: SpooledFile, working: WorkingFile) => Promise<T>,
+  { stream, checkComplete, password, awaited }: ComingPdf,
+  store: (queries: Queries, taken: TakenPdf) => Promise<T>,
 ): Promise<T> {
-  const { database, pool, spool } = tools;
-  const original = await spool.take(stream);
-  let working: WorkingFile | undefined;
-  try {
+  const { database, pool } = tools;
+  // What is written on the way lies below one folder, which goes whatever happens.
+  return tools.spool.withWork(async (spool) => {
+    const original = await spool.take(stream);
     checkComplete();
-    working = await openForWork(original, pool, spool, new Date().toISOString());
-    const { path } = working.file;
-    const found = await withPictures(tools, path, working.pdf.annotations);
-    const made: WorkingFile = { ...working, pdf: { ...working.pdf, annotations: found } };
+    const working = await openForWork(original, { pool, spool, password, awaited });
+    const { file, parts } = working;
+    const facts = withProtection(working.facts, password);
+    const pictures = await withPictures(tools, file.path, facts.pictures);
+    const taken: TakenPdf = { original, working, facts, parts: () => partsOf(parts, pictures) };
     const result = await database.transaction(async (transaction) => {
       await storeFile(transaction, original);
-      if (made.file !== original) await storeFile(transaction, made.file);
-      await storePages(transaction, made);
-      await queueIndexing(transaction, made.file.digest, made.pdf.pages.length);
-      return store(transaction, original, made);
+      if (file !== original) await storeFile(transaction, file);
+      for await (const { pages } of taken.parts())
+        await storePages(transaction, file.digest, pages);
+      await queueIndexing(transaction, file.digest, facts.pageCount);
+      return store(transaction, taken);
     });
-    await spool.keep(made.file);
+    await spool.keep(file);
     tools.indexer.wake();
     tools.miniaturist.wake();
     return result;
-  } finally {
-    await spool.discard(original.path);
-    if (working) await spool.discard(working.file.path);
-  }
+  });
 }
 
-async function storePages(queries: Queries, { file, pdf }: WorkingFile): Promise<void> {
-  const rows = pdf.pages.map(({ index: sourceIndex, width, height, hasMarks }) => ({
-    source: file.digest,
+const withProtection = (facts: ImportedFacts, password: string | undefined): ImportedFacts =>
+  password === undefined
+    ? facts
+    : { ...facts, notices: [...facts.notices, { kind: 'protected', count: 1 }] };
+
+async function* partsOf(path: string, pictures: FoundPictures): AsyncGenerator<TakenPart> {
+  for await (const { pages = [], landmarks = [], annotations = [] } of readParts(path))
+    yield { pages, landmarks, annotations: annotations.map(pictures) };
+}
+
+async function storePages(
+  queries: Queries,
+  source: string,
+  pages: readonly ImportedPage[],
+): Promise<void> {
+  const rows = pages.map(({ index: sourceIndex, width, height, hasMarks }) => ({
+    source,
     sourceIndex,
     width,
     height,

@@ -1,6 +1,10 @@
 import type { MultipartFile } from '@fastify/multipart';
+import { text } from '@stylet/core/bounds';
 import { Problem } from '@stylet/core/problems';
-import type { FastifyRequest } from 'fastify';
+import type { FastifyReply, FastifyRequest } from 'fastify';
+import type { Services } from '../services';
+import { awaitedBy } from '../work/awaited';
+import type { ComingPdf } from './take-pdf';
 
 /** A file that is being sent, and what tells, once it has been read, whether all of it came. */
 export interface Upload {
@@ -9,16 +13,19 @@ export interface Upload {
 }
 
 /**
- * The file in the multipart field “file” of a request, of which no more than so many bytes are read.
- * Throws Problem `file-missing`; `checkComplete` throws `tooLarge` with the limit.
+ * The file in the multipart field “file” of a request, of which no more than so many bytes are read. Throws Problem
+ * `file-missing`, and `disk-full` where there is no room for it; `checkComplete` throws `tooLarge` with the limit.
  */
 export async function uploadIn(
   request: FastifyRequest,
   mostBytes: number,
   tooLarge: 'file-too-large' | 'picture-too-large',
+  { spool }: Pick<Services, 'spool'>,
 ): Promise<Upload> {
   if (!request.isMultipart())
     throw new Problem('file-missing', 'The request is not multipart/form-data.');
+  // As much again for the database.
+  await spool.checkRoom(2 * (Number(request.headers['content-length']) || 0));
   const part = await request.file({ limits: { fileSize: mostBytes } });
   if (!part || part.fieldname !== 'file') {
     part?.file.resume();
@@ -29,4 +36,35 @@ export async function uploadIn(
       throw new Problem(tooLarge, `The limit is ${Math.round(mostBytes / 1048576)} MB.`);
   };
   return { part, checkComplete };
+}
+
+const LONGEST_PASSWORD = 1000;
+
+/** A PDF that is being sent, with its password if that came before it. */
+export async function pdfIn(
+  request: FastifyRequest,
+  reply: FastifyReply,
+  services: Pick<Services, 'spool' | 'config'>,
+): Promise<ComingPdf & { readonly filename: string }> {
+  const { maxFileBytes } = services.config;
+  const awaited = awaitedBy(reply);
+  const { part, checkComplete } = await uploadIn(request, maxFileBytes, 'file-too-large', services);
+  return {
+    stream: part.file,
+    checkComplete,
+    filename: part.filename ?? '',
+    password: passwordIn(part),
+    awaited,
+  };
+}
+
+function passwordIn({ fields }: MultipartFile): string | undefined {
+  const field = fields['password'];
+  if (field === undefined) return undefined;
+  const value = Array.isArray(field) || field.type !== 'field' ? undefined : field.value;
+  const password = text(LONGEST_PASSWORD)
+    .regex(/^[^\r\n]*$/)
+    .safeParse(value);
+  if (!password.success) throw new Problem('pdf-password-wrong', 'No password can be like that.');
+  return password.data;
 }

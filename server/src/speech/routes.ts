@@ -2,6 +2,7 @@ import { speechSchema, speechWantedSchema, voiceListSchema } from '@stylet/core/
 import { Problem } from '@stylet/core/problems';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import type { Services } from '../services';
+import { awaitedBy } from '../work/awaited';
 
 /** Voices for browsers that have none. */
 export const speechRoutes =
@@ -22,8 +23,8 @@ export const speechRoutes =
           response: { 200: speechSchema },
         },
       },
-      async (request) => {
-        const spoken = await speaker.speak(request.body);
+      async (request, reply) => {
+        const spoken = await speaker.speak(request.body, awaitedBy(reply));
         if (!spoken)
           throw new Problem('voice-not-found', `There is no voice “${request.body.voice}”.`);
         return { audio: Buffer.from(spoken.wav).toString('base64'), marks: [...spoken.marks] };

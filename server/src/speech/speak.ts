@@ -1,6 +1,7 @@
 import load from '@echogarden/espeak-ng-emscripten';
 import type { SpeechWanted, Voice } from '@stylet/core/api';
 import { wavOf } from '@stylet/core/speech';
+import { task } from '../work/task';
 
 /** Audio as a WAV file, and when each word begins. */
 export interface Spoken {
@@ -10,8 +11,8 @@ export interface Spoken {
 
 const synthesizer = load().then(({ eSpeakNGWorker }) => new eSpeakNGWorker());
 
-/** The voices there are. Runs in a worker thread. */
-export async function voices(): Promise<Voice[]> {
+/** The voices there are. */
+async function listVoices(): Promise<Voice[]> {
   return (await synthesizer).list_voices().map(({ name, identifier, languages }) => ({
     id: identifier,
     name,
@@ -19,8 +20,8 @@ export async function voices(): Promise<Voice[]> {
   }));
 }
 
-/** Speaks a sentence. Undefined for a voice that there is not. Runs in a worker thread. */
-export async function speak({ text, voice }: SpeechWanted): Promise<Spoken | undefined> {
+/** Speaks a sentence. Undefined for a voice that there is not. */
+async function speakSentence({ text, voice }: SpeechWanted): Promise<Spoken | undefined> {
   const speaker = await synthesizer;
   if (speaker.set_voice(voice) !== 0) return undefined;
   const pieces: Int16Array[] = [];
@@ -52,3 +53,7 @@ function placesOf(text: string): number[] {
   }
   return places;
 }
+
+/* What threads that speak run. */
+export const voices = task(listVoices);
+export const speak = task(speakSentence);

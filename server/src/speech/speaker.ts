@@ -1,26 +1,34 @@
 import type { SpeechWanted, Voice } from '@stylet/core/api';
-import { Piscina } from 'piscina';
+import { Threads } from '../work/threads';
 import type { Spoken } from './speak';
+
+/** A sentence takes a part of the time it is spoken in. */
+const PATIENCE = { light: 15_000, heavy: 60_000 };
+const MOST_MEMORY = 512;
 
 /** Speaks off the thread that answers requests. */
 export class Speaker {
-  private readonly threads: Piscina;
+  private readonly threads: Threads;
 
   /** `filename` is the built `speak` module. */
   constructor(filename: string) {
-    // None before it is needed: a voice takes memory that most never use.
-    this.threads = new Piscina({ filename, minThreads: 0, maxThreads: 1, idleTimeout: 60_000 });
+    this.threads = new Threads({
+      filename,
+      atOnce: 1,
+      patience: PATIENCE,
+      mostMemory: MOST_MEMORY,
+    });
   }
 
   voices(): Promise<Voice[]> {
-    return this.threads.run(undefined, { name: 'voices' }) as Promise<Voice[]>;
+    return this.threads.run('voices', undefined);
   }
 
-  speak(wanted: SpeechWanted): Promise<Spoken | undefined> {
-    return this.threads.run(wanted, { name: 'speak' }) as Promise<Spoken | undefined>;
+  speak(wanted: SpeechWanted, awaited?: AbortSignal): Promise<Spoken | undefined> {
+    return this.threads.run('speak', wanted, awaited);
   }
 
   close(): Promise<void> {
-    return this.threads.destroy();
+    return this.threads.close();
   }
 }

@@ -24,7 +24,7 @@ import pg from 'pg';
 import { buildApp } from '../app';
 import { readConfig } from '../config';
 import { connect, updateTables, type Connection } from '../db/database';
-import { makeServices, type Services } from '../services';
+import { endServices, makeServices, type Services } from '../services';
 
 export const root = resolve(__dirname, '../../..');
 export const realPdf = (path: string): string => join(root, '.data/documents', path);
@@ -53,14 +53,13 @@ export class TestServer {
     const connection = connect(config.databaseUrl, () => undefined);
     await updateTables(connection.database, join(root, 'server/migrations'));
     const services = await makeServices(config, connection, join(root, 'server/dist'));
+    services.readiness.isReady = true;
     return new TestServer(await buildApp(services, false), services, folder, connection, name);
   }
 
   async stop(): Promise<void> {
     await this.app.close();
-    await Promise.all([this.services.indexer.stop(), this.services.miniaturist.stop()]);
-    await this.services.pool.close();
-    await this.services.speaker.close();
+    await endServices(this.services);
     await this.connection.close();
     await administer(
       process.env['STYLET_DATABASE_SERVER']!,
@@ -111,8 +110,9 @@ export class TestServer {
     });
   }
 
-  async export(id: string, mode: string): Promise<Buffer> {
-    const reply = await this.app.inject(`/api/documents/${id}/export?annotations=${mode}`);
+  async export(id: string, mode: string, more = ''): Promise<Buffer> {
+    const url = `/api/documents/${id}/export?annotations=${mode}${more}`;
+    const reply = await this.app.inject(url);
     if (reply.statusCode !== 200) throw new Error(reply.body);
     return reply.rawPayload;
   }

@@ -2,7 +2,7 @@ import type { PdfDict, PdfFile } from '../objects/index';
 import { nameText } from '../objects/index';
 
 /** Markup annotations and stamps (ISO 32000-1, table 169) that Stylet lists, removes and flattens. */
-const MARKUP = new Set([
+export const MARKUP: ReadonlySet<string> = new Set([
   'Text',
   'FreeText',
   'Line',
@@ -27,11 +27,3 @@ export const subtypeOf = (file: PdfFile, dict: PdfDict): string =>
 
 /** The key of an annotation dictionary under which Stylet keeps what ISO 32000 has no place for. */
 export const OWN_KEY = 'StyletAnnotation';
-
-/** Whether an annotation is a link that Stylet has written. */
-export const isOwnLink = (file: PdfFile, dict: PdfDict): boolean =>
-  subtypeOf(file, dict) === 'Link' && dict.get(OWN_KEY) !== null;
-
-/** Whether an annotation is one of the document's: a mark on the page, or a link of Stylet's own. */
-export const isMark = (file: PdfFile, dict: PdfDict): boolean =>
-  MARKUP.has(subtypeOf(file, dict)) || isOwnLink(file, dict);

@@ -1,4 +1,4 @@
-import { linkAreas, type Link } from '../../document/index';
+import { linkAreas, type Link, type LinkTarget } from '../../document/index';
 import { boxOf, transform, type Box, type Matrix } from '../../geometry/index';
 import { polygonBounds } from '../../ink/index';
 import { explicitDestination, type PlacedById } from '../landmarks/write-outline';
@@ -35,22 +35,28 @@ function leading({ target }: Link, placed: PlacedById): Record<string, PdfValue>
     const dest = explicitDestination(target.place, placed);
     return dest === null ? {} : { Dest: dest };
   }
-  if ('address' in target) {
-    // 12.6.4.7: the address in 7-bit ASCII.
-    const uri = new PdfString(bytesOf(encodeURI(decodeURI(target.address))));
-    return { A: PdfDict.of({ Type: name('Action'), S: name('URI'), URI: uri }) };
-  }
-  if ('nowhere' in target) return {};
+  const action = linkAction(target);
+  return action ? { A: action } : {};
+}
+
+/** The action of a link that leads out of its file (12.6); undefined for one that does not. */
+export function linkAction(target: LinkTarget): PdfDict | undefined {
+  if ('address' in target)
+    return PdfDict.of({ Type: name('Action'), S: name('URI'), URI: asciiAddress(target.address) });
+  if (!('documentId' in target)) return undefined;
   const file = textString(`${target.title.replace(/[\\/:*?"<>|]/g, ' ').trim()}.pdf`);
-  return {
-    A: PdfDict.of({
-      Type: name('Action'),
-      S: name('GoToR'),
-      F: PdfDict.of({ Type: name('Filespec'), F: file, UF: file }),
-      D: [target.pageIndex, name('XYZ'), null, null, null],
-      NewWindow: true,
-    }),
-  };
+  return PdfDict.of({
+    Type: name('Action'),
+    S: name('GoToR'),
+    F: PdfDict.of({ Type: name('Filespec'), F: file, UF: file }),
+    D: [target.pageIndex, name('XYZ'), null, null, null],
+    NewWindow: true,
+  });
+}
+
+/** 12.6.4.7: the address in 7-bit ASCII; what is percent-encoded already stays so. */
+function asciiAddress(address: string): PdfString {
+  return new PdfString(bytesOf(encodeURI(address).replaceAll(/%25(?=[0-9a-f]{2})/gi, '%')));
 }
 
 /** The box round a link's areas, in default user space. */

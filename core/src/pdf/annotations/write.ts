@@ -1,4 +1,5 @@
 import {
+  isMarkup,
   scaleOf,
   type Annotation,
   type Ink,
@@ -13,6 +14,7 @@ import {
   grow,
   simplify,
   transform,
+  unite,
   type Box,
   type Matrix,
   type Point,
@@ -20,8 +22,10 @@ import {
 import { encodeSamples, polygonBounds, samplesFromBase64, type Samples } from '../../ink/index';
 import { coveredBy, paint, rgbOf } from '../../paint/index';
 import { contentOf, type Content } from '../content-stream';
-import { PdfDict, PdfString, name, pdfDate, textString, type PdfValue } from '../objects/index';
+import { PdfDict, name, pdfDate, textString, type PdfValue } from '../objects/index';
+import { flagsOf } from './entries';
 import { OWN_KEY } from './kinds';
+import { ownCopyEntry, type Prints } from './own-copy';
 import type { PlacedById } from '../landmarks/write-outline';
 import { linkEntries, linkRect } from './link-entries';
 import { shapeEntries } from './shape-entries';
@@ -31,17 +35,16 @@ export type OwnAnnotation = Ink | ShapeAnnotation | Markup | Picture;
 /** Annotations that Stylet writes. */
 export type WritableAnnotation = OwnAnnotation | Link;
 
-const SUBTYPES = {
+export const SUBTYPES = {
   highlight: 'Highlight',
   underline: 'Underline',
   strikeout: 'StrikeOut',
 } as const;
-const PRINT = 4;
 
 /** An annotation as it stands in a file, but for the references to its page and its appearance. */
 export interface WrittenAnnotation {
-  /** Entries of its dictionary (ISO 32000-1, 12.5), without those two. */
-  readonly entries: Record<string, PdfValue>;
+  /** The standard entries of its dictionary (ISO 32000-1, 12.5), without those two. */
+  readonly standard: Record<string, PdfValue>;
   /** What its appearance draws, in default user space, and the box around that. */
   readonly content: Content;
   readonly box: Box;
@@ -53,7 +56,7 @@ export function writeAnnotation(annotation: OwnAnnotation, toUser: Matrix): Writ
   return {
     content,
     box,
-    entries: present({
+    standard: present({
       ...commonEntries(annotation, box),
       C: 'color' in annotation ? [...rgbOf(annotation.color)] : undefined,
       CA: annotation.opacity,
@@ -69,10 +72,14 @@ export function writeLink(
   placed: PlacedById,
 ): Record<string, PdfValue> {
   const box = linkRect(link, toUser);
-  return { ...commonEntries(link, box), ...linkEntries(link, toUser, placed) };
+  return {
+    ...commonEntries(link, box),
+    ...linkEntries(link, toUser, placed),
+    [OWN_KEY]: ownCopy(link, toUser),
+  };
 }
 
-/** Entries that all annotations have (table 164), and those by which Stylet knows its own. */
+/** Entries that all annotations have (table 164). */
 function commonEntries(annotation: WritableAnnotation, box: Box): Record<string, PdfValue> {
   return {
     Type: name('Annot'),
@@ -81,9 +88,21 @@ function commonEntries(annotation: WritableAnnotation, box: Box): Record<string,
     M: pdfDate(annotation.modified),
     CreationDate: pdfDate(annotation.created),
     T: textString(annotation.author),
-    F: PRINT,
-    [OWN_KEY]: ownEntries(annotation),
+    F: flagsOf(annotation),
   };
+}
+
+/** The copy that is kept with an annotation; `toUser` from the space it is in. */
+export function ownCopy(annotation: WritableAnnotation, toUser: Matrix, prints?: Prints): PdfDict {
+  const { pageId: _page, order: _order, origin: _origin, ...fields } = annotation;
+  const samples = 'samples' in fields ? fields.samples : undefined;
+  return ownCopyEntry(
+    { ...fields, samples: undefined },
+    samples === undefined ? undefined : encodeSamples(samplesFromBase64(samples)),
+    // Page space has its origin where the page's own has these coordinates.
+    [toUser[4], toUser[5]],
+    prints,
+  );
 }
 
 /** The entries there are. */
@@ -99,9 +118,9 @@ function subtypeEntries(
 ): Record<string, PdfValue> {
   switch (annotation.kind) {
     case 'ink':
-      return inkEntries(annotation, toUser);
+      return { ...inkEntries(annotation, toUser), ...remarkOn(annotation) };
     case 'shape':
-      return shapeEntries(annotation, toUser, box);
+      return { ...shapeEntries(annotation, toUser, box), ...remarkOn(annotation) };
     case 'picture':
       // 12.5.6.12; the name of the icon says that it is none of the standard's.
       return {
@@ -114,6 +133,9 @@ function subtypeEntries(
   }
 }
 
+const remarkOn = ({ contents }: Ink | ShapeAnnotation): Record<string, PdfValue> =>
+  contents ? { Contents: textString(contents) } : {};
+
 function draw(annotation: OwnAnnotation, toUser: Matrix): { content: Content; box: Box } {
   const commands = paint(annotation, 'whole');
   const bounds = commands.map((command) => polygonBounds(coveredBy(command)));
@@ -122,7 +144,10 @@ function draw(annotation: OwnAnnotation, toUser: Matrix): { content: Content; bo
       b ? [userPoint(toUser, b.x0, b.y0), userPoint(toUser, b.x1, b.y1)] : [],
     ),
   );
-  const box = grow(covered ?? { x0: 0, y0: 0, x1: 0, y1: 0 }, 1);
+  // Table 179: the areas of marks on text lie in the rectangle, also where nothing is drawn.
+  const areas = isMarkup(annotation) ? boundsOf(cornersOf(annotation, toUser)) : undefined;
+  const drawn = covered && areas ? unite(covered, areas) : (covered ?? areas);
+  const box = grow(drawn ?? { x0: 0, y0: 0, x1: 0, y1: 0 }, 1);
   return { content: contentOf(commands, toUser), box };
 }
 
@@ -162,32 +187,15 @@ function inkList(samples: Samples, toUser: Matrix): number[] {
  * draw, though the clause's figure says otherwise (common practice, no source).
  */
 function markupEntries(markup: Markup, toUser: Matrix): Record<string, PdfValue> {
-  const points = markup.quads.flatMap((quad) => {
-    const corners: number[] = [];
-    for (let i = 0; i < 8; i += 2) {
-      const p = userPoint(toUser, quad[i], quad[i + 1]);
-      corners.push(round(p.x), round(p.y));
-    }
-    return corners;
-  });
   return {
     Subtype: name(SUBTYPES[markup.kind]),
-    QuadPoints: points,
+    QuadPoints: cornersOf(markup, toUser).flatMap(({ x, y }) => [round(x), round(y)]),
     Contents: textString(markup.contents),
   };
 }
 
-/** What ISO 32000 has no place for: exact times, instrument, pressure. */
-function ownEntries(annotation: WritableAnnotation): PdfDict {
-  const { pageId: _page, order: _order, origin: _origin, ...fields } = annotation;
-  const samples = 'samples' in fields ? fields.samples : undefined;
-  return PdfDict.of({
-    M: pdfDate(annotation.modified),
-    Fields: textString(JSON.stringify({ ...fields, samples: undefined })),
-    Samples:
-      samples === undefined ? undefined : new PdfString(encodeSamples(samplesFromBase64(samples))),
-  });
-}
+const cornersOf = ({ quads }: Markup, toUser: Matrix): Point[] =>
+  quads.flatMap((quad) => [0, 2, 4, 6].map((i) => userPoint(toUser, quad[i], quad[i + 1])));
 
 /** Whether the annotation is still as it was imported, so that the file's own object stands. */
 export function isUntouched(annotation: Annotation): boolean {

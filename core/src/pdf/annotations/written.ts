@@ -3,7 +3,11 @@ import { PdfDict, WrittenObject, bytesOf, serialize } from '../objects/index';
 import type { Deflate, PdfUpdate, PdfRef, PdfValue } from '../objects/index';
 import { addPicture, type PreparedPicture } from '../pictures/index';
 import { Paper, addForm, writeForm, type WrittenForm } from './forms';
-import { writeAnnotation, type OwnAnnotation } from './write';
+import { standardText } from './entries';
+import { fingerprintOf } from './fingerprint';
+import { OWN_KEY } from './kinds';
+import { overBefore } from './over-before';
+import { ownCopy, rectangle, writeAnnotation, type OwnAnnotation } from './write';
 
 interface Kept {
   readonly toUser: string;
@@ -54,7 +58,8 @@ export class WrittenAnnotations {
     const { entries, head } = this.of(annotation, page.toUser);
     const form = this.addForm(update, annotation, page.toUser);
     if (before) {
-      update.set(ref, before.with({ ...entries, P: page.ref, AP: PdfDict.of({ N: form }) }));
+      const changed = { ...overBefore(update.file, before, entries), P: page.ref };
+      update.set(ref, before.with({ ...changed, AP: PdfDict.of({ N: form }), AS: null }));
     } else {
       const rest = `/P ${serialize(page.ref)}/AP<</N ${serialize(form)}>>>>`;
       update.set(ref, new WrittenObject([head, bytesOf(rest)]));
@@ -65,9 +70,16 @@ export class WrittenAnnotations {
     const place = toUser.join(' ');
     const known = this.kept.get(annotation);
     if (known?.toUser === place) return known;
-    const { entries, content, box } = writeAnnotation(annotation, toUser);
+    const { standard, content, box } = writeAnnotation(annotation, toUser);
     const form = writeForm(content, box, this.deflate);
-    const head = bytesOf(serialize(PdfDict.of(entries)).slice(0, -'>>'.length));
+    const text = standardText(PdfDict.of(standard));
+    const copy = ownCopy(annotation, toUser, {
+      entries: fingerprintOf(bytesOf(text)),
+      look: fingerprintOf(content.bytes),
+      rect: rectangle(box),
+    });
+    const entries = { ...standard, [OWN_KEY]: copy };
+    const head = bytesOf(`${text.slice(0, -'>>'.length)}/Type/Annot/${OWN_KEY} ${serialize(copy)}`);
     const kept = { toUser: place, entries, form, head };
     if (this.bytes > this.most) {
       this.kept = new WeakMap();

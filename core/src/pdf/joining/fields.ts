@@ -1,6 +1,7 @@
 import type { SourceOfPage } from '../../document/index';
 import { subtypeOf } from '../annotations/kinds';
 import { PdfDict, PdfRef, type PdfFile, type PdfValue } from '../objects/index';
+import { signedFields, unsigned } from '../signatures';
 import type { Joining, SourceFile } from './source-file';
 
 /**
@@ -14,7 +15,8 @@ export function joinFields(
 ): Record<string, PdfValue> {
   const fields: PdfValue[] = [];
   const own = base.file.dict(base.file.catalog.get('AcroForm'));
-  let form = own ?? new PdfDict();
+  // What was signed is not this file.
+  let form = (own ?? new PdfDict()).with({ SigFlags: null });
   for (const other of joining) {
     const roots = new Map<number, PdfRef>();
     for (const index of wanted.get(other.digest)!.keys())
@@ -23,6 +25,7 @@ export function joinFields(
         if (root) roots.set(root.object, root);
       }
     if (roots.size === 0) continue;
+    for (const { ref, dict } of signedFields(other.file)) other.copier.copyAs(ref, unsigned(dict));
     const theirs = other.file.dict(other.file.catalog.get('AcroForm')) ?? new PdfDict();
     fields.push(...[...roots.values()].map((root) => other.copier.copy(root)));
     form = withDefaults(form, base.file, theirs, other);

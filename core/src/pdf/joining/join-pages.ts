@@ -11,6 +11,8 @@ import {
   type PdfValue,
 } from '../objects/index';
 import type { PdfPage } from '../pages';
+import { withoutSignatures } from '../signatures';
+import { joinAttachments } from './attachments';
 import { joinFields } from './fields';
 import { joinLayers } from './layers';
 import type { Joining, SourceFile } from './source-file';
@@ -27,7 +29,7 @@ export interface JoinedPages {
 
 /**
  * Puts the pages of other files that are `wanted` behind those of a file: contents and resources, each
- * object once; annotations and fields; layers. Links between them stay, also named ones (12.3.2); those
+ * object once; annotations and fields; layers; files inside. Links between them stay, also named ones (12.3.2); those
  * to pages that are not wanted are left out. Throws RangeError for a page a file does not have.
  */
 export function joinPages(
@@ -70,8 +72,10 @@ export function joinPages(
     }),
   );
   const catalog = {
+    ...withoutSignatures(base.file, update),
     ...joinFields(base, joining, indices),
     ...joinLayers(base, joining),
+    ...joinAttachments(base, joining),
   };
   if (Object.keys(catalog).length > 0)
     update.set(base.file.trailer.get('Root') as PdfRef, base.file.catalog.with(catalog));

@@ -1,9 +1,11 @@
+import { boundedCoordinate } from '../../bounds/index';
 import { generateNKeysBetween } from 'fractional-indexing';
 import { landmarkSchema, newId, type Bookmark, type Landmark } from '../../document/index';
 import { hexOf } from '../../paint/index';
 import { numberOr, textOf, type PdfFile } from '../objects/index';
 import type { Destination } from '../destinations';
 import type { OutlineItem } from '../outline';
+import type { Cleaning } from '../storable';
 import { BOOKMARK, BOOKMARKS } from './own-keys';
 
 /** The outline of a file as landmarks, with the bookmarks Stylet wrote into it. `pageIds` in order. */
@@ -12,11 +14,12 @@ export function landmarksOf(
   items: readonly OutlineItem[],
   pageIds: readonly string[],
   now: string,
+  clean: Cleaning,
 ): Landmark[] {
   const placeOf = ({ pageIndex, x, y }: Destination) => ({
     pageId: pageIds[pageIndex],
-    ...(x === undefined ? {} : { x }),
-    ...(y === undefined ? {} : { y }),
+    ...(x === undefined ? {} : { x: boundedCoordinate(x) }),
+    ...(y === undefined ? {} : { y: boundedCoordinate(y) }),
   });
   const found: Landmark[] = [];
   const enter = (siblings: readonly OutlineItem[], parentId: string | undefined): void => {
@@ -29,7 +32,7 @@ export function landmarksOf(
         id,
         ...(parentId === undefined ? {} : { parentId }),
         order: orders[i],
-        title: title.slice(0, 2000),
+        title: clean.text(title, 2000),
         ...(destination ? { place: placeOf(destination) } : {}),
         open,
         ...(ref ? { origin: { object: ref.object, generation: ref.generation } } : {}),
@@ -39,7 +42,7 @@ export function landmarksOf(
     for (const group of siblings.filter((item) => !own.includes(item)))
       for (const item of group.children) {
         if (!item.destination) continue;
-        found.push(bookmarkOf(file, item, placeOf(item.destination), now));
+        found.push(bookmarkOf(file, item, placeOf(item.destination), now, clean));
       }
   };
   enter(items, undefined);
@@ -52,13 +55,14 @@ function bookmarkOf(
   { title, dict }: OutlineItem,
   place: Bookmark['place'],
   now: string,
+  clean: Cleaning,
 ): Landmark {
   const own = file.dict(dict.get(BOOKMARK));
   const rgb = file.array(dict.get('C')).map((v) => numberOr(file.resolve(v)) ?? 0);
   const bookmark = {
     kind: 'bookmark' as const,
     place,
-    title: title.slice(0, 300),
+    title: clean.text(title, 300),
     ...(rgb.length === 3 ? { color: hexOf(rgb[0], rgb[1], rgb[2]) } : {}),
   };
   const kept = landmarkSchema.safeParse({

@@ -1,19 +1,27 @@
 import { textOf, textString } from './text-string';
 import type { PdfString, PdfValue } from './values';
 
-/** A PDF date (ISO 32000-1, 7.9.4) as an ISO 8601 instant, or undefined when it is none. */
+const DATE = /^(?:D:)?(\d{4})(\d\d)?(\d\d)?(\d\d)?(\d\d)?(\d\d)?(?:([-+Z])(?:(\d\d)'?(\d\d)?'?)?)?/;
+
+/** A PDF date (ISO 32000-1, 7.9.4) as an ISO 8601 instant of the years 1 to 9999, or undefined when it is none. */
 export function instantOf(value: PdfValue): string | undefined {
-  const match =
-    /^(?:D:)?(\d{4})(\d\d)?(\d\d)?(\d\d)?(\d\d)?(\d\d)?(?:([-+Z])(?:(\d\d)'?(\d\d)?'?)?)?/.exec(
-      textOf(value),
-    );
+  const match = DATE.exec(textOf(value));
   if (!match) return undefined;
-  const [year, month, day, hour, minute, second] = match.slice(1, 7).map((part) => Number(part));
-  const local = Date.UTC(year, (month || 1) - 1, day || 1, hour || 0, minute || 0, second || 0);
-  const offset = (Number(match[8] ?? 0) * 60 + Number(match[9] ?? 0)) * 60_000;
+  const part = (i: number, usual: number): number =>
+    match[i] === undefined ? usual : Number(match[i]);
+  const [year, month, day] = [part(1, 0), part(2, 1), part(3, 1)];
+  const [hour, minute, second] = [part(4, 0), part(5, 0), part(6, 0)];
+  const isDate = month >= 1 && month <= 12 && day >= 1 && day <= 31;
+  if (!isDate || hour > 23 || minute > 59 || second > 59) return undefined;
+  const local = new Date(0);
+  // Date.UTC takes years below 100 for those of the twentieth century.
+  local.setUTCFullYear(year, month - 1, day);
+  local.setUTCHours(hour, minute, second);
+  const offset = (part(8, 0) * 60 + part(9, 0)) * 60_000;
   const sign = match[7] === '-' ? 1 : -1;
-  const date = new Date(local + (match[7] === 'Z' ? 0 : sign * offset));
-  return Number.isNaN(date.getTime()) ? undefined : date.toISOString();
+  const date = new Date(local.getTime() + (match[7] === 'Z' ? 0 : sign * offset));
+  const inUniversal = date.getUTCFullYear();
+  return inUniversal >= 1 && inUniversal <= 9999 ? date.toISOString() : undefined;
 }
 
 /** An ISO 8601 instant as a PDF date in universal time, to the second. */

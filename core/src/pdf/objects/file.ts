@@ -3,6 +3,7 @@ import { bytesOf } from './bytes';
 import { decodeStream, type Inflate } from './filters';
 import { EndOfWindow, Parser, PdfSyntaxError } from './parser';
 import { PdfDict, PdfRef, PdfStream, numberOr, type PdfValue } from './values';
+import { numbersReferredTo } from './references';
 import { readXref, type Xref } from './xref';
 
 const FIRST_WINDOW = 2048;
@@ -15,6 +16,7 @@ const KEPT_OBJECTS = 20_000;
 export class PdfFile {
   readonly xref: Xref;
   private readonly objects = new Map<number, PdfValue>();
+  private referred: ReadonlySet<number> | undefined;
   private readonly containers = new Map<
     number,
     { bytes: Uint8Array; offsets: Map<number, number> }
@@ -52,6 +54,12 @@ export class PdfFile {
     return size;
   }
 
+  /** Numbers from `size` on that something in the file, or in an older revision of it, refers to. */
+  get referredTo(): ReadonlySet<number> {
+    this.referred ??= numbersReferredTo(this);
+    return this.referred;
+  }
+
   /** The object behind a reference; anything else is returned as it is. */
   resolve(value: PdfValue): PdfValue {
     for (let hops = 0; value instanceof PdfRef; hops++) {
@@ -68,8 +76,8 @@ export class PdfFile {
     return resolved instanceof PdfDict ? resolved : undefined;
   }
 
-  /** The array behind a value; empty for anything else. */
-  array(value: PdfValue): PdfValue[] {
+  /** The array behind a value, as the file has it: not to be written to. Empty for anything else. */
+  array(value: PdfValue): readonly PdfValue[] {
     const resolved = this.resolve(value);
     return Array.isArray(resolved) ? resolved : [];
   }
@@ -145,8 +153,12 @@ export class PdfFile {
       const count = numberOr(this.resolve(stream.dict.get('N'))) ?? 0;
       const first = numberOr(this.resolve(stream.dict.get('First'))) ?? 0;
       const offsets = new Map<number, number>();
-      for (let i = 0; i < count; i++)
-        offsets.set(parser.integer() ?? -1, first + (parser.integer() ?? 0));
+      for (let i = 0; i < count; i++) {
+        const [packed, offset] = [parser.integer(), parser.integer()];
+        if (packed === undefined || offset === undefined)
+          throw new PdfSyntaxError(`object stream ${container} is broken`);
+        offsets.set(packed, first + offset);
+      }
       opened = { bytes, offsets };
       if (this.containers.size >= 64) this.containers.clear();
       this.containers.set(container, opened);

@@ -14,6 +14,8 @@ export function decodeStream(
   inflate: Inflate = inflateHere,
 ): Uint8Array {
   const filters = listOf(resolve(stream.dict.get('Filter')));
+  if (filters.length > MOST_FILTERS)
+    throw new PdfSyntaxError(`a stream goes through ${filters.length} filters`);
   const parms = listOf(resolve(stream.dict.get('DecodeParms')));
   let bytes = stream.raw();
   filters.forEach((filter, i) => {
@@ -32,7 +34,12 @@ function listOf(value: PdfValue): PdfValue[] {
   return Array.isArray(value) ? value : [value];
 }
 
-/** Decompresses the zlib format (RFC 1950). Throws for data that is cut or damaged. */
+/** Filters that one stream may go through; more of them are made to take long. */
+const MOST_FILTERS = 8;
+/** Bytes that one stream may become: what is read here are objects and tables, never pictures of that size. */
+export const MOST_DECODED = 256 * 1024 * 1024;
+
+/** Decompresses the zlib format (RFC 1950). Throws for data that is cut or damaged, or becomes more than `MOST_DECODED`. */
 export type Inflate = (bytes: Uint8Array) => Uint8Array;
 const inflateHere: Inflate = (bytes) => unzlibSync(bytes);
 
@@ -40,12 +47,20 @@ const inflateHere: Inflate = (bytes) => unzlibSync(bytes);
 function inflateAll(bytes: Uint8Array, inflate: Inflate): Uint8Array {
   try {
     return inflate(bytes);
-  } catch {
+  } catch (error) {
+    if (error instanceof PdfSyntaxError) throw error;
     const parts: Uint8Array[] = [];
-    const stream = new InflateStream((part) => parts.push(part));
+    let length = 0;
+    const stream = new InflateStream((part) => {
+      length += part.length;
+      if (length > MOST_DECODED) throw new TooLong();
+      parts.push(part);
+    });
     try {
       stream.push(bytes.subarray(2), true);
     } catch (error) {
+      if (error instanceof TooLong)
+        throw new PdfSyntaxError(`a compressed stream becomes more than ${MOST_DECODED} bytes`);
       if (parts.length === 0) {
         try {
           return inflateSync(bytes);
@@ -58,14 +73,19 @@ function inflateAll(bytes: Uint8Array, inflate: Inflate): Uint8Array {
   }
 }
 
+class TooLong extends Error {}
+
 /** PNG predictors (RFC 2083, section 6), row by row. */
 function unpredict(bytes: Uint8Array, parms: PdfDict): Uint8Array {
   if ((numberOr(parms.get('Predictor')) ?? 1) < 10) return bytes;
-  const colors = numberOr(parms.get('Colors')) ?? 1;
-  const bits = numberOr(parms.get('BitsPerComponent')) ?? 8;
-  const columns = numberOr(parms.get('Columns')) ?? 1;
+  // Within what table 8 allows.
+  const within = (key: string, usual: number, most: number): number =>
+    Math.min(most, Math.max(1, Math.trunc(numberOr(parms.get(key)) ?? usual)));
+  const colors = within('Colors', 1, 32);
+  const bits = within('BitsPerComponent', 8, 16);
+  const columns = within('Columns', 1, bytes.length);
   const pixel = Math.max(1, (colors * bits) >> 3);
-  const row = (colors * bits * columns + 7) >> 3;
+  const row = Math.floor((colors * bits * columns + 7) / 8);
   const rows = Math.floor(bytes.length / (row + 1));
   const out = new Uint8Array(rows * row);
   for (let r = 0; r < rows; r++) {

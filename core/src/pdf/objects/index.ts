@@ -2,6 +2,7 @@ export * from './bytes';
 export * from './values';
 export * from './parser';
 export * from './file';
+export { MOST_DECODED, type Inflate } from './filters';
 export * from './serialize';
 export * from './store';
 export * from './update';

@@ -28,6 +28,10 @@ const REGULAR = new Uint8Array(256).fill(1);
 for (const c of '\0\t\n\f\r ()<>[]{}/%') REGULAR[c.charCodeAt(0)] = 0;
 const isRegular = (c: number): boolean => REGULAR[c] === 1;
 const DEEPEST = 200;
+/** What a real number can be at most (ISO 32000-1, annex C.2), also where a file has more digits. */
+const LARGEST_REAL = 3.403e38;
+/** Bytes of one string; annex C.2 has a conforming reader take 32,767, and ink takes more. */
+const LONGEST_STRING = 64 * 1024 * 1024;
 
 /**
  * Reads objects from a window of bytes. When `complete` is false the window may end inside an
@@ -58,7 +62,7 @@ export class Parser {
     const number = Number.parseFloat(word.replace(/^([+-])[+-]+/, '$1'));
     if (!/^[-+.\d]/.test(word) || Number.isNaN(number))
       throw new PdfSyntaxError(`unexpected “${word.slice(0, 40)}”`);
-    return number;
+    return Math.min(LARGEST_REAL, Math.max(-LARGEST_REAL, number));
   }
 
   /** The run of digits that comes next as a number; undefined, and nothing taken, if it is none. */
@@ -75,7 +79,7 @@ export class Parser {
     if (end === this.at || (end < this.bytes.length && isRegular(this.bytes[end])))
       return undefined;
     this.at = end;
-    return value;
+    return Math.min(Number.MAX_SAFE_INTEGER, value);
   }
 
   /** The next run of regular characters; empty before a delimiter. */
@@ -197,6 +201,7 @@ export class Parser {
       const c = this.next();
       if (c === Char.Greater) break;
       if (!isSpace(c)) digits += String.fromCharCode(c);
+      if (digits.length > 2 * LONGEST_STRING) throw new PdfSyntaxError('a string is too long');
     }
     if (digits.length % 2 === 1) digits += '0';
     const bytes = new Uint8Array(digits.length / 2);
@@ -209,6 +214,7 @@ export class Parser {
     const out: number[] = [];
     let depth = 1;
     for (;;) {
+      if (out.length > LONGEST_STRING) throw new PdfSyntaxError('a string is too long');
       const c = this.next();
       if (c === Char.Backslash) {
         this.escape(out);

@@ -44,13 +44,21 @@ export interface Place {
 export abstract class PdfObjects {
   protected readonly values = new Map<number, PdfValue | WrittenObject>();
 
+  /** Objects get numbers from `nextNumber` on, but none that is taken. */
   constructor(
     protected nextNumber: number,
     protected readonly deflate: Deflate,
+    private readonly isTaken: (number: number) => boolean = () => false,
   ) {}
+
+  /** How many objects there are. */
+  get size(): number {
+    return this.values.size;
+  }
 
   /** Reserves a number for an object that is set later. */
   reserve(): PdfRef {
+    while (this.isTaken(this.nextNumber)) this.nextNumber++;
     return new PdfRef(this.nextNumber++, 0);
   }
 

@@ -1,4 +1,4 @@
-import { bytesOf } from './bytes';
+import { bytesOf, latin1 } from './bytes';
 import { PdfString, type PdfValue } from './values';
 
 /** Codes of PDFDocEncoding that differ from Latin-1 (ISO 32000-1, annex D.3). */
@@ -55,6 +55,6 @@ function utf8(bytes: Uint8Array): string {
   try {
     return decodeURIComponent(escaped);
   } catch {
-    return String.fromCharCode(...bytes);
+    return latin1(bytes);
   }
 }

@@ -15,15 +15,16 @@ import { PdfDict, name } from './values';
 
 /**
  * An incremental update (ISO 32000-1, 7.5.6): new and replaced objects with a cross-reference
- * section of their own, to be appended to the untouched file.
+ * section of their own, to be appended to the untouched file. A number that anything in the file refers to is
+ * not given to a new object, also where no object has it: such a reference means null (7.3.10).
  */
 export class PdfUpdate extends PdfObjects {
   /** `deflate` may be a faster one than the default, which runs anywhere. */
   constructor(
-    private readonly file: PdfFile,
+    readonly file: PdfFile,
     deflate: Deflate = deflateHere,
   ) {
-    super(file.size, deflate);
+    super(file.size, deflate, (number) => file.referredTo.has(number));
   }
 
   /** The bytes to append to the file; empty when nothing was changed. */
@@ -58,7 +59,7 @@ export class PdfUpdate extends PdfObjects {
   }
 
   private stream(places: readonly Place[], offset: number): Uint8Array {
-    const own = { number: this.nextNumber, generation: 0, offset };
+    const own = { number: this.reserve().object, generation: 0, offset };
     const all = [...places, own];
     const rows = new Uint8Array(all.length * 8);
     all.forEach((place, i) => {

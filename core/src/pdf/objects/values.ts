@@ -62,4 +62,4 @@ export const nameText = (value: PdfValue): string | undefined =>
 
 /** The value if it is a finite number, else undefined. */
 export const numberOr = (value: PdfValue): number | undefined =>
-  typeof value === 'number' ? value : undefined;
+  typeof value === 'number' && Number.isFinite(value) ? value : undefined;

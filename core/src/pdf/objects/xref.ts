@@ -14,6 +14,10 @@ export interface Xref {
   readonly trailer: PdfDict;
   /** Offset of the newest section, to be the next section's /Prev. */
   readonly start: number;
+  /** Where objects were that a newer section has elsewhere: what older revisions of the file hold. */
+  readonly superseded: readonly { readonly number: number; readonly offset: number }[];
+  /** The numbers of all object streams that any section names. */
+  readonly containers: ReadonlySet<number>;
   /** The form the newest section has: an update must use the same one (ISO 32000-1, 7.5.8.4). */
   readonly form: 'table' | 'stream';
 }
@@ -29,7 +33,7 @@ export interface XrefReader {
 /** Reads the chain of cross-reference sections (7.5.4, 7.5.8), newest first. */
 export function readXref(file: XrefReader): Xref {
   const start = findStart(file.source);
-  const entries = new Map<number, XrefEntry>();
+  const found = new Sections();
   const queue = [start];
   const seen = new Set<number>();
   let trailer: PdfDict | undefined;
@@ -41,7 +45,7 @@ export function readXref(file: XrefReader): Xref {
     const isTable = latin1(file.source.slice(offset, offset + 20))
       .trimStart()
       .startsWith('xref');
-    const section = isTable ? readTable(file, offset, entries) : readStream(file, offset, entries);
+    const section = isTable ? readTable(file, offset, found) : readStream(file, offset, found);
     trailer ??= section;
     form ??= isTable ? 'table' : 'stream';
     // A hybrid file's stream comes before its previous section.
@@ -50,7 +54,27 @@ export function readXref(file: XrefReader): Xref {
       if (next !== undefined) queue.push(next);
     }
   }
-  return { entries, trailer: trailer!, start, form: form! };
+  const { entries, superseded, containers } = found;
+  return { entries, superseded, containers, trailer: trailer!, start, form: form! };
+}
+
+/** Numbers above this no file can mean (ISO 32000-1, annex C.2, has 8,388,607). */
+const HIGHEST_NUMBER = 2 ** 31 - 1;
+
+/** What the sections that were read so far say; the newest is read first. */
+class Sections {
+  readonly entries = new Map<number, XrefEntry>();
+  readonly superseded: { number: number; offset: number }[] = [];
+  readonly containers = new Set<number>();
+
+  add(number: number, entry: XrefEntry): void {
+    if (number > HIGHEST_NUMBER) throw new PdfSyntaxError(`there can be no object ${number}`);
+    if (entry.kind === 'packed') this.containers.add(entry.container);
+    const newer = this.entries.get(number);
+    if (!newer) this.entries.set(number, entry);
+    else if (entry.kind === 'offset' && !(newer.kind === 'offset' && newer.offset === entry.offset))
+      this.superseded.push({ number, offset: entry.offset });
+  }
 }
 
 function findStart(source: ByteSource): number {
@@ -61,7 +85,7 @@ function findStart(source: ByteSource): number {
   return Number(match[1]);
 }
 
-function readTable(file: XrefReader, offset: number, entries: Map<number, XrefEntry>): PdfDict {
+function readTable(file: XrefReader, offset: number, sections: Sections): PdfDict {
   return file.parserAt(offset, (parser) => {
     parser.accept('xref');
     const found: [number, XrefEntry][] = [];
@@ -82,7 +106,7 @@ function readTable(file: XrefReader, offset: number, entries: Map<number, XrefEn
     }
     const trailer = parser.value();
     if (!(trailer instanceof PdfDict)) throw new PdfSyntaxError('the trailer is broken');
-    for (const [number, entry] of found) if (!entries.has(number)) entries.set(number, entry);
+    for (const [number, entry] of found) sections.add(number, entry);
     return trailer;
   });
 }
@@ -92,14 +116,16 @@ function integer(value: number | undefined): number {
   return value;
 }
 
-function readStream(file: XrefReader, offset: number, entries: Map<number, XrefEntry>): PdfDict {
+function readStream(file: XrefReader, offset: number, sections: Sections): PdfDict {
   const stream = file.objectAt(offset).value;
   if (!(stream instanceof PdfStream) || nameText(stream.dict.get('Type')) !== 'XRef')
     throw new PdfSyntaxError(`there is no cross-reference section at ${offset}`);
   const numbers = (value: PdfValue): number[] =>
     Array.isArray(value) ? value.map((v) => numberOr(v) ?? 0) : [];
   const widths = numbers(stream.dict.get('W'));
-  if (widths.length < 3) throw new PdfSyntaxError('a cross-reference stream has no widths');
+  const isWidth = (width: number): boolean => Number.isInteger(width) && width >= 0 && width <= 8;
+  if (widths.length < 3 || !widths.every(isWidth) || widths.every((width) => width === 0))
+    throw new PdfSyntaxError('a cross-reference stream has no widths that can be');
   const index = numbers(stream.dict.get('Index'));
   if (index.length === 0) index.push(0, numberOr(stream.dict.get('Size')) ?? 0);
   const data = file.decode(stream);
@@ -114,7 +140,7 @@ function readStream(file: XrefReader, offset: number, entries: Map<number, XrefE
       const type = widths[0] > 0 ? field(widths[0]) : 1;
       const second = field(widths[1]);
       const third = field(widths[2]);
-      if (!entries.has(index[k] + i)) entries.set(index[k] + i, entryOf(type, second, third));
+      sections.add(index[k] + i, entryOf(type, second, third));
     }
   }
   return stream.dict;

@@ -1,0 +1,104 @@
+import type { Annotation } from '../../document/index';
+import { PdfRef, nameText, type PdfDict, type PdfFile, type PdfValue } from '../objects/index';
+import { pageToUser } from '../pages';
+import { repliesTo, without } from './belonging';
+import { drawnInto } from './flattened';
+import { subtypeOf } from './kinds';
+import { isMarkAt } from './marks';
+import { isAmong, objectsOf, refOf, writeLinkAs, type ExportHow, type Target } from './target';
+import { isUntouched } from './write';
+
+/** A copy of a page has annotations of its own: no object stands on two pages. */
+export function copiedEntries(
+  target: Target,
+  annotations: readonly Annotation[],
+  before: readonly PdfValue[],
+  gone: ReadonlySet<number>,
+  how: ExportHow,
+): Record<string, PdfValue> {
+  const { file, page, update } = target;
+  const known = objectsOf(annotations);
+  const isWritten = (annotation: Annotation): boolean =>
+    how.mode === 'editable' || annotation.kind === 'link';
+  const marks = new Set(before.filter((value) => isMarkAt(file, value)));
+  const others = without(file, before, marks).filter(
+    (value) => !isAmong(value, gone) && !isAmong(value, known) && canBeTwice(file, value),
+  );
+  // Known before they are written: replies name what they answer.
+  const copies = new Map<number, PdfRef>();
+  const written = annotations.filter(isWritten).map((annotation) => {
+    const ref = update.reserve();
+    if (annotation.origin) copies.set(annotation.origin.object, ref);
+    return { annotation, ref };
+  });
+  const all = [
+    ...others.map((value) => update.add(ontoPage(file.dict(value)!, page.ref, copies))),
+    ...written.map(({ annotation, ref }) => {
+      writeCopy(target, annotation, ref, copies);
+      return ref;
+    }),
+  ];
+  return {
+    Annots: all.length > 0 ? all : null,
+    StructParents: null,
+    B: null,
+    ...(how.mode === 'flattened' ? drawnInto(target, annotations) : {}),
+  };
+}
+
+function writeCopy(
+  target: Target,
+  annotation: Annotation,
+  ref: PdfRef,
+  copies: ReadonlyMap<number, PdfRef>,
+): void {
+  const { file, update, page } = target;
+  const own = refOf(annotation);
+  const before = own && file.dict(own);
+  if (before && (annotation.kind === 'foreign' || isUntouched(annotation)))
+    update.set(ref, ontoPage(before, page.ref, copies));
+  else if (annotation.kind === 'link') writeLinkAs(target, annotation, ref, before);
+  else if (annotation.kind !== 'foreign')
+    target.written.setAnnotation(
+      update,
+      ref,
+      annotation,
+      { ref: page.ref, toUser: pageToUser(page.box) },
+      before && ontoPage(before, page.ref, copies),
+    );
+}
+
+/** Windows belong to marks, which are written anew; a signature holds once (12.7.4.5). */
+function canBeTwice(file: PdfFile, value: PdfValue): boolean {
+  const dict = file.dict(value);
+  if (!dict || subtypeOf(file, dict) === 'Popup') return false;
+  return subtypeOf(file, dict) !== 'Widget' || fieldType(file, dict) !== 'Sig';
+}
+
+/** The type of the field a widget belongs to, its own or inherited (12.7.3.1). */
+export function fieldType(file: PdfFile, widget: PdfDict): string | undefined {
+  const passed = new Set<PdfDict>();
+  for (let at: PdfDict | undefined = widget; at && !passed.has(at);) {
+    passed.add(at);
+    const type = nameText(file.resolve(at.get('FT')));
+    if (type !== undefined) return type;
+    at = file.dict(at.get('Parent'));
+  }
+  return undefined;
+}
+
+/**
+ * An annotation's dictionary on another page, out of the structure and fields that know the first one. What it
+ * answers is on the copy as well.
+ */
+function ontoPage(dict: PdfDict, page: PdfRef, copies: ReadonlyMap<number, PdfRef>): PdfDict {
+  const parent = repliesTo(dict);
+  const answered = parent === undefined ? undefined : copies.get(parent);
+  return dict.with({
+    P: page,
+    StructParent: null,
+    Popup: null,
+    Parent: null,
+    ...(parent === undefined ? {} : { IRT: answered ?? null, ...(answered ? {} : { RT: null }) }),
+  });
+}

@@ -1,0 +1,184 @@
+import { scaleOf, type Ink, type Markup, type Picture } from '../../document/index';
+import { compose, type Matrix } from '../../geometry/index';
+import { samplesOf, samplesToBase64 } from '../../ink/index';
+import {
+  bytesOf,
+  instantOf,
+  numberOr,
+  textOf,
+  type PdfDict,
+  type PdfFile,
+  type PdfValue,
+} from '../objects/index';
+import { pageToUser, readBox, userToPage, type PdfPage } from '../pages';
+import type { Cleaning } from '../storable';
+import { mapBetween } from './affine';
+import { boxMap, lineWidth, quadsOf, type Comparison } from './comparison';
+import { colorOf, isHidden, isLocked, numbersOf, pointsOf, standardText } from './entries';
+import { fingerprintOf, lookOf, saysSame } from './fingerprint';
+import { subtypeOf } from './kinds';
+import { linkAsTheFileHasIt } from './link-wins';
+import { movedBy, type Own, type OwnCopy } from './own-copy';
+import { shapeAsTheFileHasIt } from './shape-wins';
+import { SUBTYPES, writeAnnotation } from './write';
+
+/**
+ * An annotation that Stylet wrote, with what other programs have changed since: where a standard entry says
+ * something else than the copy that was kept, it wins. Undefined for what cannot be said in Stylet's fields, so that
+ * it has to be taken as the other program's.
+ */
+export function asTheFileHasIt(
+  file: PdfFile,
+  page: PdfPage,
+  dict: PdfDict,
+  { annotation, prints }: OwnCopy,
+  clean: Cleaning,
+): Own | undefined {
+  if (annotation.kind === 'link') return linkAsTheFileHasIt(file, page, dict, annotation, clean);
+  const isLookKept = prints === undefined || lookOf(file, dict) === prints.look;
+  if (isLookKept && prints?.entries === fingerprintOf(bytesOf(standardText(dict))))
+    return annotation;
+  const [toUser, toPage] = [pageToUser(page.box), userToPage(page.box)];
+  const { standard } = writeAnnotation(annotation, toUser);
+  // Where it was is known better than it could be worked out: by the version that wrote it.
+  const written = prints ? { ...standard, Rect: [...prints.rect] } : standard;
+  const differs = (key: string): boolean =>
+    !saysSame(file, dict.get(key), written[key] ?? null, COLORS.has(key) ? FINE : undefined);
+  const comparison = {
+    file,
+    annotation,
+    dict,
+    written,
+    toPage,
+    toUser,
+    clean,
+    differs,
+    movedWithLook:
+      prints && isLookKept ? movedRect(file, dict, written, toUser, toPage) : undefined,
+  };
+  const common = commonFields(comparison, prints !== undefined);
+  const own = byKind(comparison);
+  if (!own) return undefined;
+  const isChanged = common.isChanged || own !== annotation;
+  // Somebody has given it another look and nothing else: that look is what is meant.
+  if (!isChanged && !isLookKept && dict.get('AP') !== null) return undefined;
+  return isChanged ? ({ ...own, ...common.fields } as Own) : annotation;
+}
+
+/** Entries whose numbers are shares of 1, and how near two of them are the same. */
+const COLORS = new Set(['C', 'CA', 'IC']);
+const FINE = 0.002;
+
+/** What all kinds have. Older files say nothing of locks in their flags. */
+function commonFields(
+  { file, annotation, dict, differs, clean }: Comparison,
+  saysLocks: boolean,
+): { fields: object; isChanged: boolean } {
+  const fields: Record<string, unknown> = {};
+  if (differs('T')) fields['author'] = clean.text(textOf(file.resolve(dict.get('T'))), 200);
+  if (differs('CA'))
+    fields['opacity'] = Math.min(1, Math.max(0, numberOr(file.resolve(dict.get('CA'))) ?? 1));
+  if ('color' in annotation && differs('C')) {
+    const color = colorOf(file, dict);
+    // Table 164: no components, no colour.
+    if (color) fields['color'] = color;
+    else fields['opacity'] = 0;
+  }
+  if (differs('Contents'))
+    fields['contents'] = clean.text(textOf(file.resolve(dict.get('Contents'))), 100_000);
+  if (differs('CreationDate')) {
+    const created = instantOf(file.resolve(dict.get('CreationDate')));
+    if (created) fields['created'] = created;
+  }
+  if (isHidden(file, dict) !== (annotation.hidden ?? false))
+    fields['hidden'] = isHidden(file, dict);
+  if (saysLocks && isLocked(file, dict) !== (annotation.locked ?? false))
+    fields['locked'] = isLocked(file, dict);
+  const isDated = differs('M');
+  const modified = isDated ? instantOf(file.resolve(dict.get('M'))) : undefined;
+  if (modified) fields['modified'] = modified;
+  return { fields, isChanged: isDated || Object.keys(fields).length > 0 };
+}
+
+function byKind(comparison: Comparison): Own | undefined {
+  const { annotation } = comparison;
+  switch (annotation.kind) {
+    case 'ink':
+      return inkAsTheFileHasIt({ ...comparison, annotation });
+    case 'shape':
+      return shapeAsTheFileHasIt({ ...comparison, annotation });
+    case 'picture':
+      return pictureAsTheFileHasIt({ ...comparison, annotation });
+    case 'highlight':
+    case 'underline':
+    case 'strikeout':
+      return markupAsTheFileHasIt({ ...comparison, annotation });
+    case 'link':
+      return annotation;
+  }
+}
+
+/** Where the rectangle of an annotation went, in page space. */
+function movedRect(
+  file: PdfFile,
+  dict: PdfDict,
+  written: Readonly<Record<string, PdfValue>>,
+  toUser: Matrix,
+  toPage: Matrix,
+): Matrix | undefined {
+  const [before, now] = [readBox(file, written['Rect']), readBox(file, dict.get('Rect'))];
+  if (!before || !now || saysSame(file, dict.get('Rect'), written['Rect'])) return undefined;
+  const map = boxMap(before, now);
+  return map && compose(toUser, compose(map, toPage));
+}
+
+/** Ink keeps its pressure where its way is the same, moved, turned or enlarged. */
+function inkAsTheFileHasIt(comparison: Comparison<Ink>): Ink | undefined {
+  const { file, annotation, dict, written, toPage, differs, movedWithLook } = comparison;
+  if (differs('Subtype')) return undefined;
+  let ink = annotation;
+  if (differs('InkList')) {
+    const lists = file.array(dict.get('InkList'));
+    // Several strokes in one: there is no such ink here.
+    if (lists.length !== 1) return undefined;
+    const now = pointsOf(numbersOf(file, lists[0]), toPage);
+    const before = pointsOf((written['InkList'] as number[][])[0], toPage);
+    const map = mapBetween(before, now);
+    ink = map ? movedBy(ink, map) : drawnAnew(ink, now);
+  } else if (movedWithLook) ink = movedBy(ink, movedWithLook);
+  if (!differs('BS')) return ink;
+  const scale = ink.transform ? scaleOf(ink.transform) : 1;
+  return { ...ink, width: Math.min(200, lineWidth(file, dict) / scale) };
+}
+
+/** Ink along another way: nothing is known of its pressure. */
+function drawnAnew({ transform: _, ...ink }: Ink, way: readonly { x: number; y: number }[]): Ink {
+  const samples = samplesOf(
+    way.map(({ x, y }, i) => ({ x, y, pressure: 0.5, tiltX: 0, tiltY: 0, time: 8 * i })),
+  );
+  return { ...ink, smoothing: 0, samples: samplesToBase64(samples) };
+}
+
+function pictureAsTheFileHasIt({
+  annotation,
+  differs,
+  movedWithLook,
+}: Comparison<Picture>): Picture | undefined {
+  if (differs('Subtype')) return undefined;
+  return movedWithLook ? movedBy(annotation, movedWithLook) : annotation;
+}
+
+function markupAsTheFileHasIt(comparison: Comparison<Markup>): Markup | undefined {
+  const { file, annotation, dict, toPage, differs, movedWithLook } = comparison;
+  const subtype = subtypeOf(file, dict);
+  const kind = (['highlight', 'underline', 'strikeout'] as const).find(
+    (one) => SUBTYPES[one] === subtype,
+  );
+  if (!kind) return undefined;
+  const mark = kind === annotation.kind ? annotation : { ...annotation, kind };
+  if (differs('QuadPoints')) {
+    const quads = quadsOf(numbersOf(file, dict.get('QuadPoints')), toPage);
+    return quads.length > 0 ? { ...mark, quads } : undefined;
+  }
+  return movedWithLook ? movedBy(mark, movedWithLook) : mark;
+}

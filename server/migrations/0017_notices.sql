@@ -1,0 +1,1 @@
+ALTER TABLE "documents" ADD COLUMN "notices" jsonb DEFAULT '[]'::jsonb NOT NULL;

@@ -1,0 +1,13 @@
+import { workerData } from 'piscina';
+import { connect } from '../db/database';
+import { task } from '../work/task';
+import { addDictionary, readDictionary, type DictionaryFile } from './added';
+import type { AdderData } from './adder';
+
+const { databaseUrl } = workerData as AdderData;
+const { database } = connect(databaseUrl, (message) => console.error(message), 1);
+
+/* What threads that add dictionaries run: the new one's id comes back. */
+export const add = task((files: readonly DictionaryFile[]) =>
+  addDictionary(database, readDictionary(files)),
+);

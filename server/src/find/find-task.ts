@@ -1,0 +1,17 @@
+import { workerData } from 'piscina';
+import { connect } from '../db/database';
+import { task } from '../work/task';
+import { findInLibrary } from './find';
+import type { FinderData } from './finder';
+import { SheetTexts } from './sheet-texts';
+import { DocumentSheets } from './sheets';
+
+const { databaseUrl } = workerData as FinderData;
+const { finding } = connect(databaseUrl, (message) => console.error(message));
+const tools = { finding, documentSheets: new DocumentSheets(), sheetTexts: new SheetTexts() };
+
+/* What threads that find run. */
+export const find = task((request: Parameters<typeof findInLibrary>[1]) =>
+  findInLibrary(tools, request),
+);
+export const prepare = task(() => undefined);

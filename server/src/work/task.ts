@@ -1,0 +1,38 @@
+import { Problem, type ProblemCode } from '@stylet/core/problems';
+import { move, transferableSymbol, valueSymbol } from 'piscina';
+import { isAway, isLate } from '../db/database';
+
+/** What a function that runs in a thread answers: errors do not keep what they are on their way between threads. */
+export type Outcome<T> =
+  | { readonly result: T }
+  | { readonly problem: { readonly code: ProblemCode; readonly detail: string } };
+
+/** Makes a function one that threads run; `buffersOf` its result are handed over and not copied. */
+export const task =
+  <A, T>(work: (argument: A) => T | Promise<T>, buffersOf?: (result: T) => ArrayBufferLike[]) =>
+  async (argument: A): Promise<Outcome<T>> => {
+    try {
+      const outcome: Outcome<T> = { result: await work(argument) };
+      if (!buffersOf) return outcome;
+      const handed = { [valueSymbol]: outcome, [transferableSymbol]: buffersOf(outcome.result) };
+      return move(handed as never) as never;
+    } catch (error) {
+      const problem = problemIn(error);
+      if (!problem) throw error;
+      return { problem };
+    }
+  };
+
+function problemIn(error: unknown): { code: ProblemCode; detail: string } | undefined {
+  if (error instanceof Problem) return { code: error.code, detail: error.detail };
+  if (isLate(error)) return { code: 'work-too-long', detail: 'The database took too long.' };
+  return isAway(error)
+    ? { code: 'database-unavailable', detail: 'No connection to PostgreSQL.' }
+    : undefined;
+}
+
+/** The result of a function that ran in a thread. Throws the Problem it came to. */
+export function resultOf<T>(outcome: Outcome<T>): T {
+  if ('problem' in outcome) throw new Problem(outcome.problem.code, outcome.problem.detail);
+  return outcome.result;
+}
