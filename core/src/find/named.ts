@@ -34,6 +34,10 @@ function ofAnnotation(annotation: Annotation): Named[] {
     const { address: text } = annotation.target;
     return [{ kind: 'address', itemId, place: { pageId, x, y }, text }];
   }
+  if (annotation.kind === 'ink' || annotation.kind === 'shape')
+    return annotation.contents
+      ? [{ kind: 'contents', itemId, place: { pageId }, text: annotation.contents }]
+      : [];
   if (annotation.kind !== 'foreign') return [];
   const { x0: x, y0: y } = annotation.box;
   return [{ kind: 'contents', itemId, place: { pageId, x, y }, text: annotation.contents }];

@@ -122,8 +122,9 @@ function led(
   destinations: Destinations,
   pages: readonly ImportedPage[],
 ): Annotation {
-  if (annotation.kind !== 'link' || !('place' in annotation.target) || !annotation.origin)
-    return annotation;
+  if (annotation.kind !== 'link' || !annotation.origin) return annotation;
+  const { target } = annotation;
+  if (!('place' in target || 'nowhere' in target)) return annotation;
   const { object, generation } = annotation.origin;
   const dict = file.dict(new PdfRef(object, generation));
   const to = dict && destinations.of(dict);

@@ -43,7 +43,7 @@ interface QpdfOutline {
   readonly kids: QpdfOutline[];
 }
 const titles = (entries: readonly QpdfOutline[]): unknown =>
-  entries.map(({ title, kids }) => [title.replace(/\s+/g, ' ').trim(), titles(kids)]);
+  entries.map(({ title, kids }) => [title, titles(kids)]);
 const ours = (nodes: readonly OutlineNode[]): unknown =>
   nodes.map(({ entry, children }) => [entry.title, ours(children)]);
 

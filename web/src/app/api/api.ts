@@ -2,6 +2,8 @@ import { HttpClient, HttpEventType, type HttpEvent } from '@angular/common/http'
 import { Injectable, inject } from '@angular/core';
 import {
   annotationListSchema,
+  attachmentListSchema,
+  exportReportSchema,
   dictionaryListSchema,
   documentListSchema,
   documentSchema,
@@ -19,8 +21,10 @@ import {
   savedSearchListSchema,
   speechSchema,
   voiceListSchema,
+  type AttachmentFile,
   type Dictionary,
   type DocumentSummary,
+  type ExportReport,
   type FindResult,
   type Folder,
   type HungKeyword,
@@ -43,7 +47,7 @@ import {
 } from '@stylet/core/api';
 import type { Annotation, Operation, Picture } from '@stylet/core/document';
 import type { Paper } from '@stylet/core/paper';
-import type { ExportMode } from '@stylet/core/pdf';
+import type { ExportHow } from '@stylet/core/pdf';
 import { map, type Observable } from 'rxjs';
 
 /** How far an upload has come: bytes sent, or the document it became. */
@@ -78,10 +82,9 @@ export class Api {
       .pipe(map((body) => operationResultSchema.parse(body)));
   }
 
-  /** Brings a PDF in, into a folder or into none. */
-  bringIn(file: File, folder?: string): Observable<UploadStep> {
-    const form = new FormData();
-    form.append('file', file);
+  /** Brings a PDF in, into a folder or into none, with its password if it has one. */
+  bringIn(file: File, folder?: string, password?: string): Observable<UploadStep> {
+    const form = formWith(file, password);
     return this.http
       .post('/api/documents', form, {
         observe: 'events',
@@ -196,9 +199,8 @@ export class Api {
   }
 
   /** Takes in a PDF whose pages are to be put in. */
-  takePages(file: File): Observable<PageSupplyBody> {
-    const form = new FormData();
-    form.append('file', file);
+  takePages(file: File, password?: string): Observable<PageSupplyBody> {
+    const form = formWith(file, password);
     return this.http.post('/api/sources', form).pipe(map((body) => pageSupplySchema.parse(body)));
   }
 
@@ -271,13 +273,42 @@ export class Api {
     return this.http.delete(`/api/searches/${id}`).pipe(map(() => undefined));
   }
 
-  exportUrl(id: string, mode: ExportMode): string {
-    return `/api/documents/${id}/export?annotations=${mode}`;
+  exportUrl(id: string, { mode, keepsNotes }: ExportHow, isConfirmed: boolean): string {
+    const query = `annotations=${mode}&notes=${keepsNotes}&confirmed=${isConfirmed}`;
+    return `/api/documents/${id}/export?${query}`;
+  }
+
+  /** What an export would leave out or break. */
+  exportReport(id: string, { mode, keepsNotes }: ExportHow): Observable<ExportReport> {
+    return this.http
+      .get(`/api/documents/${id}/export/report`, {
+        params: { annotations: mode, notes: keepsNotes },
+      })
+      .pipe(map((body) => exportReportSchema.parse(body)));
+  }
+
+  /** The files inside a document. */
+  filesInside(id: string): Observable<AttachmentFile[]> {
+    return this.http
+      .get(`/api/documents/${id}/files`)
+      .pipe(map((body) => attachmentListSchema.parse(body).files));
+  }
+
+  fileInsideUrl(id: string, index: number): string {
+    return `/api/documents/${id}/files/${index}`;
   }
 
   coverUrl(document: DocumentSummary): string {
     return `/api/documents/${document.id}/cover?revision=${document.revision}`;
   }
+}
+
+/** The password goes before the file: by then it has to be known. */
+function formWith(file: File, password: string | undefined): FormData {
+  const form = new FormData();
+  if (password !== undefined) form.append('password', password);
+  form.append('file', file);
+  return form;
 }
 
 function stepOf(event: HttpEvent<unknown>): UploadStep {

@@ -33,9 +33,12 @@ export function troubleOf(error: unknown): Trouble {
   };
 }
 
-/** Whether trying the same again later can help. */
-export const isPassing = (trouble: Trouble): boolean =>
-  ['server-away', 'database-unavailable', 'internal', 'tool-failed'].includes(trouble.code);
+/** No answer, too much at once (RFC 6585), and what stands for a server or its database that is away (RFC 9110). */
+const PASSING = [0, 429, 502, 503, 504];
+
+/** Whether an error of an API call passes by itself, so that trying the same again later can help. */
+export const isPassing = (error: unknown): boolean =>
+  error instanceof HttpErrorResponse && PASSING.includes(error.status);
 
 function parse(text: string): unknown {
   try {

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
 import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
@@ -32,6 +33,7 @@ const arrangementWords: Readonly<Record<Arrangement, string>> = {
 })
 export class StatusBar {
   private readonly store = inject(Store);
+  private readonly dialog = inject(MatDialog);
   protected readonly view = inject(ViewState);
   protected readonly dark = inject(DarkPages);
   protected readonly readAloud = inject(ReadAloud);
@@ -41,6 +43,7 @@ export class StatusBar {
   protected readonly landmarks = inject(LandmarkActions);
   protected readonly sync = this.store.selectSignal(syncFeature.selectWords);
   protected readonly waiting = this.store.selectSignal(syncFeature.selectWaiting);
+  protected readonly aside = this.store.selectSignal(syncFeature.selectAside);
   protected readonly notFound = signal('');
 
   protected readonly label = computed(
@@ -56,6 +59,11 @@ export class StatusBar {
   protected readonly zoomChoices = [10, 25, 50, 100, 150, 200, 400, 800];
   protected readonly arrangements = arrangements;
   protected readonly arrangementWords = arrangementWords;
+
+  protected async showAside(): Promise<void> {
+    const { showAside } = await import('./sync/aside-dialog');
+    showAside(this.dialog);
+  }
 
   protected async toggleFullScreen(): Promise<void> {
     if (document.fullscreenElement) await document.exitFullscreen();

@@ -10,6 +10,7 @@ import { PaneFrame } from '../panes/pane-frame';
 import { Author } from '../settings/author';
 import { documentFeature } from './document/document.reducer';
 import { Companion } from './companion/companion';
+import { FilesInside } from './files-inside/files-inside';
 import { Finding } from './find/finding';
 import { Editing } from './document/editing';
 import { kitActions, kitFeature, type DeskMode } from './kit/kit.reducer';
@@ -38,6 +39,7 @@ export class TopBar {
   protected readonly taps = inject(TouchTaps);
   protected readonly panes = inject(PaneFrame);
   protected readonly companion = inject(Companion);
+  protected readonly filesInside = inject(FilesInside);
   private readonly author = inject(Author);
   private readonly title = this.store.selectSignal(documentFeature.selectTitle);
   protected readonly canUndo = this.store.selectSignal(documentFeature.selectCanUndo);

@@ -64,6 +64,7 @@ import companion from '@material-symbols/svg-400/outlined/two_pager.svg';
 import paneFloat from '@material-symbols/svg-400/outlined/picture_in_picture.svg';
 import paneBelow from '@material-symbols/svg-400/outlined/splitscreen_bottom.svg';
 import paneBeside from '@material-symbols/svg-400/outlined/splitscreen_right.svg';
+import attachment from '@material-symbols/svg-400/outlined/attach_file.svg';
 import origin from '@material-symbols/svg-400/outlined/arrow_outward.svg';
 import picture from '@material-symbols/svg-400/outlined/add_photo_alternate.svg';
 import snip from '@material-symbols/svg-400/outlined/screenshot_region.svg';
@@ -133,6 +134,7 @@ const drawings = {
   move,
   newLine,
   opacity,
+  attachment,
   origin,
   pageBoard,
   paneBelow,

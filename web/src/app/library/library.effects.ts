@@ -1,16 +1,39 @@
 import { Injectable, inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
-import { catchError, forkJoin, from, map, mergeMap, of, switchMap } from 'rxjs';
+import type { Action } from '@ngrx/store';
+import {
+  catchError,
+  forkJoin,
+  from,
+  map,
+  merge,
+  mergeMap,
+  of,
+  switchMap,
+  type Observable,
+} from 'rxjs';
 import { Api } from '../api/api';
 import { troubleOf } from '../api/problem';
+import { Passwords, wantsPassword } from '../dialogs/passwords';
 import { libraryActions } from './library.reducer';
 
 const UPLOADS_AT_ONCE = 2;
+
+/** A file on its way. */
+interface Sending {
+  readonly id: string;
+  readonly file: File;
+  readonly folder: string | undefined;
+  readonly password?: string;
+}
 
 @Injectable()
 export class LibraryEffects {
   private readonly actions = inject(Actions);
   private readonly api = inject(Api);
+  private readonly passwords = inject(Passwords);
+  /** Files that wait for their passwords. */
+  private readonly locked = new Map<string, Sending>();
 
   readonly load = createEffect(() =>
     this.actions.pipe(
@@ -27,23 +50,39 @@ export class LibraryEffects {
   );
 
   readonly upload = createEffect(() =>
-    this.actions.pipe(
-      ofType(libraryActions.filesChosen),
-      mergeMap(({ files, folder }) => from(files.map((file) => ({ ...file, folder })))),
-      mergeMap(
-        ({ id, file, folder }) =>
-          this.api.bringIn(file, folder).pipe(
-            map((step) =>
-              step.kind === 'done'
-                ? libraryActions.uploadDone({ id, document: step.document })
-                : libraryActions.uploadAdvanced({ id, share: step.share }),
-            ),
-            catchError((error: unknown) =>
-              of(libraryActions.uploadFailed({ id, trouble: troubleOf(error) })),
-            ),
-          ),
-        UPLOADS_AT_ONCE,
+    merge(
+      this.actions.pipe(
+        ofType(libraryActions.filesChosen),
+        mergeMap(({ files, folder }) => from(files.map((file): Sending => ({ ...file, folder })))),
       ),
-    ),
+      this.actions.pipe(
+        ofType(libraryActions.passwordGiven),
+        mergeMap(({ id, password }): Sending[] => {
+          const locked = this.locked.get(id);
+          return locked ? [{ ...locked, password }] : [];
+        }),
+      ),
+    ).pipe(mergeMap((sending) => this.send(sending), UPLOADS_AT_ONCE)),
   );
+
+  private send(sending: Sending): Observable<Action> {
+    const { id, file, folder, password } = sending;
+    const sent =
+      password === undefined
+        ? this.passwords.sending((kept) => this.api.bringIn(file, folder, kept))
+        : this.api.bringIn(file, folder, password);
+    return sent.pipe(
+      map((step) => {
+        if (step.kind === 'sending')
+          return libraryActions.uploadAdvanced({ id, share: step.share });
+        this.locked.delete(id);
+        return libraryActions.uploadDone({ id, document: step.document });
+      }),
+      catchError((error: unknown) => {
+        const trouble = troubleOf(error);
+        if (wantsPassword(trouble.code)) this.locked.set(id, sending);
+        return of(libraryActions.uploadFailed({ id, trouble }));
+      }),
+    );
+  }
 }

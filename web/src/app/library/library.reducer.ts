@@ -31,6 +31,8 @@ export const libraryActions = createActionGroup({
     'Upload Advanced': props<{ id: string; share: number }>(),
     'Upload Done': props<{ id: string; document: DocumentSummary }>(),
     'Upload Failed': props<{ id: string; trouble: Trouble }>(),
+    /** A file that asks for its password is sent once more with it. */
+    'Password Given': props<{ id: string; password: string }>(),
     'Uploads Put Away': emptyProps(),
   },
 });
@@ -93,6 +95,9 @@ export const libraryFeature = createFeature({
     })),
     on(libraryActions.uploadFailed, (state, { id, trouble }) =>
       changeUpload(state, id, { state: 'failed', trouble }),
+    ),
+    on(libraryActions.passwordGiven, (state, { id }) =>
+      changeUpload(state, id, { state: 'waiting', share: 0 }),
     ),
     on(libraryActions.uploadsPutAway, (state) => ({
       ...state,

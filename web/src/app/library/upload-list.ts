@@ -1,9 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
-import type { Upload } from './library.reducer';
+import { Store } from '@ngrx/store';
+import { Passwords, wantsPassword } from '../dialogs/passwords';
+import { libraryActions, type Upload } from './library.reducer';
+import { wordsAbout } from './notice-words';
 
 @Component({
   selector: 'stylet-upload-list',
@@ -16,6 +19,10 @@ export class UploadList {
   readonly uploads = input.required<readonly Upload[]>();
   readonly putAway = output();
 
+  private readonly store = inject(Store);
+  private readonly passwords = inject(Passwords);
+  protected readonly wordsAbout = wordsAbout;
+
   protected readonly allEnded = computed(() =>
     this.uploads().every(({ state }) => state === 'done' || state === 'failed'),
   );
@@ -24,4 +31,11 @@ export class UploadList {
     const done = this.uploads().filter(({ state }) => state === 'done').length;
     return `Brought in ${done} of ${total}`;
   });
+
+  protected readonly isLocked = ({ trouble }: Upload): boolean => wantsPassword(trouble?.code);
+
+  protected async unlock({ id, name, trouble }: Upload): Promise<void> {
+    const password = await this.passwords.ask(name, trouble?.code === 'pdf-password-wrong');
+    if (password !== undefined) this.store.dispatch(libraryActions.passwordGiven({ id, password }));
+  }
 }

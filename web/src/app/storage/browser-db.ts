@@ -1,5 +1,6 @@
 import { Injectable } from '@angular/core';
 import type { Operation, Reversal, StepKind } from '@stylet/core/document';
+import type { Trouble } from '../api/problem';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
 /** One step of a window's history, in the order of its key. */
@@ -11,12 +12,22 @@ export interface KeptStep {
   readonly at: number;
 }
 
+/** An operation the server has refused, and why. */
+export interface AsideOperation {
+  readonly operation: Operation;
+  readonly trouble: Trouble;
+  /** When, in ms since 1970. */
+  readonly at: number;
+}
+
 interface Schema extends DBSchema {
   operations: {
     key: string;
     value: { operation: Operation };
     indexes: { document: string };
   };
+  /** Operations that are not sent again by themselves; `operation.id` is their key. */
+  aside: { key: string; value: AsideOperation };
   /** Files of pictures that the server does not have yet. */
   pictures: { key: string; value: { digest: string; file: Blob } };
   steps: {
@@ -32,7 +43,7 @@ export class BrowserDb {
   private opened: Promise<IDBPDatabase<Schema>> | undefined;
 
   open(): Promise<IDBPDatabase<Schema>> {
-    this.opened ??= openDB<Schema>('stylet', 3, {
+    this.opened ??= openDB<Schema>('stylet', 4, {
       upgrade(database, from) {
         if (from < 1) {
           const operations = database.createObjectStore('operations', { keyPath: 'operation.id' });
@@ -43,7 +54,8 @@ export class BrowserDb {
           steps.createIndex('place', ['window', 'documentId']);
           steps.createIndex('at', 'at');
         }
-        database.createObjectStore('pictures', { keyPath: 'digest' });
+        if (from < 3) database.createObjectStore('pictures', { keyPath: 'digest' });
+        if (from < 4) database.createObjectStore('aside', { keyPath: 'operation.id' });
       },
       // A window with a newer version asks for the database: this one will open it anew.
       blocking: (_current, _blocked, event) => {

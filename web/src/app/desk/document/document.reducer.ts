@@ -57,6 +57,8 @@ export interface OpenDocument {
   readonly source: string | undefined;
   /** The notebook that is kept beside it. */
   readonly companion: StyletDocument['companion'];
+  /** What there was to say about its file when it came. */
+  readonly notices: StyletDocument['notices'];
   readonly trouble: Trouble | undefined;
   /** Where one was last, on whatever device, when it was opened. */
   readonly place: ReadingPlace | null;
@@ -70,6 +72,7 @@ const initial: OpenDocument = {
   id: undefined,
   source: undefined,
   companion: null,
+  notices: [],
   trouble: undefined,
   place: null,
   state: documentState('', []),
@@ -101,6 +104,7 @@ export const documentFeature = createFeature({
           status: 'ready',
           source: document.source,
           companion: document.companion,
+          notices: document.notices,
           place: document.place,
           state: perform(
             documentState(document.title, annotations, document.landmarks, document.pages),

@@ -1,12 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormsModule } from '@angular/forms';
 import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
 import { MatIconModule } from '@angular/material/icon';
 import { MatRadioModule } from '@angular/material/radio';
+import type { ExportReport } from '@stylet/core/api';
 import type { ExportMode } from '@stylet/core/pdf';
 import { Store } from '@ngrx/store';
+import { catchError, concat, of, switchMap } from 'rxjs';
 import { Api } from '../../api/api';
+import { troubleOf, type Trouble } from '../../api/problem';
+import { counted } from '../../library/counted';
 import { documentFeature } from '../document/document.reducer';
 import { syncFeature } from '../sync/sync.reducer';
 
@@ -38,7 +44,14 @@ const JOINED_CHOICES = CHOICES.map((choice) =>
 
 @Component({
   selector: 'stylet-export-dialog',
-  imports: [FormsModule, MatButtonModule, MatDialogModule, MatIconModule, MatRadioModule],
+  imports: [
+    FormsModule,
+    MatButtonModule,
+    MatCheckboxModule,
+    MatDialogModule,
+    MatIconModule,
+    MatRadioModule,
+  ],
   templateUrl: './export-dialog.html',
   styleUrl: './export-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -53,6 +66,49 @@ export class ExportDialog {
     this.pages().every(({ source }) => source === this.source()) ? CHOICES : JOINED_CHOICES,
   );
   protected readonly mode = signal<ExportMode>('editable');
+  protected readonly keepsNotes = signal(true);
+  protected readonly isConfirmed = signal(false);
+  private readonly how = computed(() => ({ mode: this.mode(), keepsNotes: this.keepsNotes() }));
   protected readonly waiting = this.store.selectSignal(syncFeature.selectWaiting);
-  protected readonly address = computed(() => this.api.exportUrl(this.document.id, this.mode()));
+  protected readonly address = computed(() =>
+    this.api.exportUrl(this.document.id, this.how(), this.isConfirmed()),
+  );
+  /** What it leaves out or breaks; nothing while that is looked for, and where it cannot be told. */
+  protected readonly report = toSignal(
+    toObservable(this.how).pipe(
+      switchMap((how) =>
+        concat(
+          of(undefined),
+          this.api.exportReport(this.document.id, how).pipe(
+            catchError((error: unknown) => {
+              this.trouble.set(troubleOf(error));
+              return of(undefined);
+            }),
+          ),
+        ),
+      ),
+    ),
+  );
+  protected readonly trouble = signal<Trouble | undefined>(undefined);
+  protected readonly losses = computed(() => lossesIn(this.report()));
+  protected readonly isBarred = computed(
+    () => (this.report()?.isBreach ?? false) && !this.isConfirmed(),
+  );
+}
+
+/** What a report says, in words. */
+function lossesIn(report: ExportReport | undefined): string[] {
+  if (!report) return [];
+  const { hidden, notes, carried, signatures, isUnprotected } = report;
+  return [
+    ...(hidden > 0 ? [`${counted(hidden, 'hidden annotation')} left out.`] : []),
+    ...(notes > 0 ? [`The words of ${counted(notes, 'note')} left out.`] : []),
+    ...(carried > 0 ? [`${counted(carried, 'attached file')} left out.`] : []),
+    ...(signatures > 0
+      ? [
+          `${counted(signatures, 'signature')}: whoever checks will be told that the file has been changed since.`,
+        ]
+      : []),
+    ...(isUnprotected ? ['The original asks for a password; this PDF will not.'] : []),
+  ];
 }

@@ -179,7 +179,7 @@ function rowsOn(page: PageAnnotations, placed: Placing): IndexRow[] {
       key: first.id,
       kind: 'ink',
       ...placed({ pageId: first.pageId, x: x0, y: y0 }),
-      words: '',
+      words: writing.annotations.map(wordsOn).filter(Boolean).join(' '),
       depth: 0,
       writing,
       annotations: writing.annotations,
@@ -189,9 +189,13 @@ function rowsOn(page: PageAnnotations, placed: Placing): IndexRow[] {
   return [...writings, ...others];
 }
 
+/** What an annotation says in words, in one line. */
+const wordsOn = (annotation: Annotation): string =>
+  'contents' in annotation ? (annotation.contents ?? '').replace(/\s+/g, ' ').trim() : '';
+
 function annotationRow(annotation: Annotation, placed: Placing): IndexRow {
   const box = annotation.kind === 'foreign' ? annotation.box : boundsOfAnnotation(annotation);
-  const words = 'contents' in annotation ? annotation.contents.replace(/\s+/g, ' ').trim() : '';
+  const words = wordsOn(annotation);
   const showsItself = words === '' || annotation.kind === 'picture';
   return {
     key: annotation.id,

@@ -12,6 +12,8 @@ import { a4 } from '@stylet/core/paper';
 import { POINTS_PER_PIXEL } from '@stylet/core/pictures';
 import { firstValueFrom, forkJoin } from 'rxjs';
 import { Api } from '../../api/api';
+import { troubleOf } from '../../api/problem';
+import { Passwords, wantsPassword } from '../../dialogs/passwords';
 import { Author } from '../../settings/author';
 import { PuttingIn } from '../pictures/putting-in';
 
@@ -19,6 +21,7 @@ import { PuttingIn } from '../pictures/putting-in';
 @Injectable()
 export class PageSupplies {
   private readonly api = inject(Api);
+  private readonly passwords = inject(Passwords);
   private readonly author = inject(Author);
   private readonly pictures = inject(PuttingIn);
 
@@ -31,8 +34,11 @@ export class PageSupplies {
     return { documentId: id, source, state: documentState(title, annotations, landmarks, pages) };
   }
 
-  /** The pages of a PDF, or one page with a picture on it. Rejects with what the server says of it. */
-  ofFile(file: File): Promise<PageSupply> {
+  /**
+   * The pages of a PDF, or one page with a picture on it; undefined for a PDF whose password nobody gives. Rejects with
+   * what the server says of it.
+   */
+  ofFile(file: File): Promise<PageSupply | undefined> {
     const isPdf = file.type === 'application/pdf' || /\.pdf$/i.test(file.name);
     return isPdf ? this.ofPdf(file) : this.ofPicture(file);
   }
@@ -49,8 +55,19 @@ export class PageSupplies {
     return supplyOf({ ...body, title: '', pages });
   }
 
-  private async ofPdf(file: File): Promise<PageSupply> {
-    return supplyOf(await firstValueFrom(this.api.takePages(file)));
+  private async ofPdf(file: File, password?: string): Promise<PageSupply | undefined> {
+    const taking =
+      password === undefined
+        ? this.passwords.sending((kept) => this.api.takePages(file, kept))
+        : this.api.takePages(file, password);
+    try {
+      return supplyOf(await firstValueFrom(taking));
+    } catch (error) {
+      const { code } = troubleOf(error);
+      if (!wantsPassword(code)) throw error;
+      const given = await this.passwords.ask(file.name, code === 'pdf-password-wrong');
+      return given === undefined ? undefined : this.ofPdf(file, given);
+    }
   }
 
   private async ofPicture(file: File): Promise<PageSupply> {

@@ -128,7 +128,7 @@ export class PutPagesDialog {
       this.atWork.set(`Reading “${file.name}” …`);
       try {
         const supply = await this.supplies.ofFile(file);
-        this.files.update((list) => [...list, { name: file.name, supply }]);
+        if (supply) this.files.update((list) => [...list, { name: file.name, supply }]);
       } catch (error) {
         this.failed(error, file.name);
       }

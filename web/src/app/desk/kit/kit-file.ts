@@ -1,9 +1,10 @@
 import { Injectable, inject } from '@angular/core';
 import { kitSchema } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
+import { saveJson } from '../../storage/save-file';
 import { kitActions, kitFeature } from './kit.reducer';
 
-const NAME = 'Stylet kit.json';
+const NAME = 'Stylet kit';
 
 /** Kits as files, to be kept, lent and brought elsewhere. */
 @Injectable({ providedIn: 'root' })
@@ -13,14 +14,7 @@ export class KitFile {
 
   /** Hands the kit over as a download. */
   save(): void {
-    const text = JSON.stringify(this.kit(), undefined, 2);
-    const url = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
-    const link = document.createElement('a');
-    link.href = url;
-    link.download = NAME;
-    link.click();
-    // The download has taken hold of the address by then.
-    setTimeout(() => URL.revokeObjectURL(url), 10_000);
+    saveJson(NAME, this.kit());
   }
 
   /** Puts a file's kit in place of the present one. Returns what there is to say about it. */

@@ -1,8 +1,19 @@
 import { Injectable, inject } from '@angular/core';
 import { operationSchema, type Operation } from '@stylet/core/document';
-import { BrowserDb } from '../../storage/browser-db';
+import type { Trouble } from '../../api/problem';
+import { BrowserDb, type AsideOperation } from '../../storage/browser-db';
 
-/** Operations the server has not acknowledged yet, kept in IndexedDB in the order they were made. */
+const UNREADABLE: Trouble = {
+  code: 'operation-unreadable',
+  title: 'A change cannot be read any more',
+  detail: 'It was kept by another version of Stylet.',
+  advice: 'Save it as a file; the version that made it can read it.',
+};
+
+/**
+ * Operations the server has not acknowledged yet, kept in IndexedDB in the order they were made, and those it has
+ * refused, which are put aside.
+ */
 @Injectable({ providedIn: 'root' })
 export class Outbox {
   private readonly db = inject(BrowserDb);
@@ -18,13 +29,19 @@ export class Outbox {
   /** What waits for one document, oldest first. */
   async waiting(documentId: string): Promise<Operation[]> {
     const rows = await (await this.db.open()).getAllFromIndex('operations', 'document', documentId);
-    return inOrder(rows.map(({ operation }) => operation));
+    return inOrder(rows.map(({ operation }) => operation)).filter(isReadable);
   }
 
   /** What waits for any document, oldest first. */
   async all(): Promise<Operation[]> {
     const rows = await (await this.db.open()).getAll('operations');
-    return inOrder(rows.map(({ operation }) => operation));
+    return inOrder(rows.map(({ operation }) => operation)).filter(isReadable);
+  }
+
+  /** The documents for which something waits, and how much in all. */
+  async inventory(): Promise<{ documentIds: string[]; count: number }> {
+    const all = await this.all();
+    return { documentIds: [...new Set(all.map((o) => o.documentId))], count: all.length };
   }
 
   async remove(ids: readonly string[]): Promise<void> {
@@ -32,11 +49,52 @@ export class Outbox {
     for (const id of ids) void transaction.store.delete(id);
     await transaction.done;
   }
+
+  /** Puts an operation aside: it stays, and the others go on without it. */
+  async putAside(operation: Operation, trouble: Trouble): Promise<AsideOperation> {
+    const row: AsideOperation = { operation, trouble, at: Date.now() };
+    const transaction = (await this.db.open()).transaction(['operations', 'aside'], 'readwrite');
+    await transaction.objectStore('aside').put(row);
+    await transaction.objectStore('operations').delete(operation.id);
+    await transaction.done;
+    return row;
+  }
+
+  /** Puts aside what waits and cannot be read; it would never be sent. */
+  async sortOut(): Promise<void> {
+    const rows = await (await this.db.open()).getAll('operations');
+    for (const { operation } of rows)
+      if (!isReadable(operation)) await this.putAside(operation, UNREADABLE);
+  }
+
+  /** What was put aside, oldest first. */
+  async aside(): Promise<AsideOperation[]> {
+    const rows = await (await this.db.open()).getAll('aside');
+    return rows.sort((a, b) => a.at - b.at);
+  }
+
+  /** Takes back what was put aside, to be sent again. */
+  async takeBack(ids: readonly string[]): Promise<void> {
+    const transaction = (await this.db.open()).transaction(['operations', 'aside'], 'readwrite');
+    for (const id of ids) {
+      const row = await transaction.objectStore('aside').get(id);
+      if (!row) continue;
+      await transaction.objectStore('operations').put({ operation: row.operation });
+      await transaction.objectStore('aside').delete(id);
+    }
+    await transaction.done;
+  }
+
+  /** Lets go of what was put aside. */
+  async forget(ids: readonly string[]): Promise<void> {
+    const transaction = (await this.db.open()).transaction('aside', 'readwrite');
+    for (const id of ids) void transaction.store.delete(id);
+    await transaction.done;
+  }
 }
 
-/** Ids are UUIDs of version 7: their order is the order of making. Rows of other versions are left. */
-function inOrder(operations: readonly Operation[]): Operation[] {
-  return operations
-    .filter((operation) => operationSchema.safeParse(operation).success)
-    .sort((a, b) => (a.id < b.id ? -1 : 1));
-}
+const isReadable = (operation: Operation): boolean => operationSchema.safeParse(operation).success;
+
+/** Ids are UUIDs of version 7: their order is the order of making. */
+const inOrder = (operations: readonly Operation[]): Operation[] =>
+  operations.toSorted((a, b) => (a.id < b.id ? -1 : 1));

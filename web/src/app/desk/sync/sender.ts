@@ -3,19 +3,16 @@ import type { Operation } from '@stylet/core/document';
 import { Store, type Action } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
-import { isPassing, troubleOf, type Trouble } from '../../api/problem';
+import { troubleOf, type Trouble } from '../../api/problem';
 import { documentActions } from '../document/document.reducer';
 import { PictureFiles } from '../pictures/picture-files';
+import { Line } from './line';
 import { Outbox } from './outbox';
 import { syncActions } from './sync.reducer';
 
-const BATCH = 200;
-const SHORTEST_WAIT = 500;
-const LONGEST_WAIT = 8000;
-
 /**
- * Sends the outbox to the server, in order, until all of it is acknowledged. Changes stay in the
- * outbox until then, so a crash on either side loses nothing.
+ * Sends the outbox to the server, each document's operations in order and documents apart from each other, until all
+ * of it is acknowledged. Changes stay in the outbox until then, so a crash on either side loses nothing.
  */
 @Injectable({ providedIn: 'root' })
 export class Sender {
@@ -23,13 +20,9 @@ export class Sender {
   private readonly outbox = inject(Outbox);
   private readonly pictures = inject(PictureFiles);
   private readonly store = inject(Store);
-  private readonly refused = new Set<string>();
+  private readonly lines = new Map<string, Line>();
   /** Operations made but not in the outbox yet. */
   private coming = 0;
-  private running = false;
-  private again = false;
-  private wait = SHORTEST_WAIT;
-  private timer: ReturnType<typeof setTimeout> | undefined;
 
   /** Says that operations will be kept soon, so that they count as waiting. */
   announce(operations: readonly Operation[]): void {
@@ -42,84 +35,85 @@ export class Sender {
       await this.pictures.kept(operations);
       await this.outbox.add(operations);
     } catch (error) {
-      // Without the outbox the change is only in memory: send it at once and say so.
-      const trouble: Trouble = {
-        code: 'outbox-unavailable',
-        title: 'Changes cannot be kept in this browser',
-        detail: String(error),
-        advice: 'Stay online until “Saved” shows; free some disk space.',
-      };
-      await this.sendBatch(operations[0].documentId, operations);
-      return [syncActions.keepingFailed({ trouble })];
+      return this.sendUnkept(operations, error);
     } finally {
       this.coming -= operations.length;
     }
-    this.wake();
+    for (const { documentId } of operations.slice(0, 1)) this.lineOf(documentId).wake();
     return [];
   }
 
   /** Sends what waits, now. */
-  wake(): void {
-    clearTimeout(this.timer);
-    if (this.running) {
-      this.again = true;
-      return;
-    }
-    this.running = true;
-    void this.drain().finally(() => {
-      this.running = false;
-      if (this.again) {
-        this.again = false;
-        this.wake();
-      }
-    });
+  async wake(): Promise<void> {
+    await this.outbox.sortOut();
+    const { documentIds } = await this.count();
+    for (const documentId of documentIds) this.lineOf(documentId).wake();
+    this.store.dispatch(syncActions.asideRead({ aside: await this.outbox.aside() }));
   }
 
-  private async drain(): Promise<void> {
-    for (;;) {
-      const waiting = (await this.outbox.all()).filter(({ id }) => !this.refused.has(id));
-      this.store.dispatch(syncActions.waitingCounted({ count: waiting.length + this.coming }));
-      if (waiting.length === 0) return;
-      const { documentId } = waiting[0];
-      const batch = waiting.filter((o) => o.documentId === documentId).slice(0, BATCH);
-      if (!(await this.sendBatch(documentId, batch))) return;
-    }
+  /** Sends again what was put aside. */
+  async sendAgain(ids: readonly string[]): Promise<void> {
+    await this.outbox.takeBack(ids);
+    await this.wake();
   }
 
-  /** Whether to go on with the next batch. */
-  private async sendBatch(documentId: string, batch: readonly Operation[]): Promise<boolean> {
+  /** Lets go of what was put aside. */
+  async forget(ids: readonly string[]): Promise<void> {
+    await this.outbox.forget(ids);
+    this.store.dispatch(syncActions.asideRead({ aside: await this.outbox.aside() }));
+  }
+
+  /** Without the outbox a change is only in memory: it is sent at once, and that is said. */
+  private async sendUnkept(operations: readonly Operation[], error: unknown): Promise<Action[]> {
+    const trouble: Trouble = {
+      code: 'outbox-unavailable',
+      title: 'Changes cannot be kept in this browser',
+      detail: String(error),
+      advice: 'Stay online until “Saved” shows; free some disk space.',
+    };
+    const kept = syncActions.keepingFailed({ trouble });
     try {
-      await this.pictures.sendFor(batch);
-      const { revision } = await firstValueFrom(this.api.perform(documentId, batch));
-      await this.outbox.remove(batch.map(({ id }) => id));
-      this.wait = SHORTEST_WAIT;
-      this.store.dispatch(syncActions.acknowledged({ count: batch.length }));
-      this.store.dispatch(documentActions.revisionReached({ documentId, revision }));
-      return true;
-    } catch (error) {
-      const trouble = troubleOf(error);
-      if (isPassing(trouble)) {
-        this.store.dispatch(syncActions.serverAway());
-        this.timer = setTimeout(() => this.wake(), this.wait);
-        this.wait = Math.min(LONGEST_WAIT, this.wait * 2);
-        return false;
-      }
-      await this.refuse(documentId, batch, trouble);
-      return true;
+      await this.send(operations);
+      return [kept];
+    } catch (refusal) {
+      const count = operations.length;
+      return [kept, syncActions.lost({ count, trouble: troubleOf(refusal) })];
     }
   }
 
-  /** Finds the refused operation among many; it stays in the outbox, but is not sent again. */
-  private async refuse(
-    documentId: string,
-    batch: readonly Operation[],
-    trouble: Trouble,
-  ): Promise<void> {
-    if (batch.length === 1) {
-      this.refused.add(batch[0].id);
-      this.store.dispatch(syncActions.refused({ count: 1, trouble }));
-      return;
+  private lineOf(documentId: string): Line {
+    let line = this.lines.get(documentId);
+    if (!line) {
+      line = new Line({
+        waiting: async () => {
+          const waiting = await this.outbox.waiting(documentId);
+          await this.count();
+          return waiting;
+        },
+        send: (batch) => this.send(batch),
+        putAside: async (operation, trouble) => {
+          const aside = await this.outbox.putAside(operation, trouble);
+          this.store.dispatch(syncActions.putAside({ aside }));
+        },
+        away: () => this.store.dispatch(syncActions.serverAway()),
+      });
+      this.lines.set(documentId, line);
     }
-    for (const operation of batch) if (!(await this.sendBatch(documentId, [operation]))) return;
+    return line;
+  }
+
+  private async send(batch: readonly Operation[]): Promise<void> {
+    const { documentId } = batch[0];
+    await this.pictures.sendFor(batch);
+    const { revision } = await firstValueFrom(this.api.perform(documentId, batch));
+    await this.outbox.remove(batch.map(({ id }) => id));
+    this.store.dispatch(syncActions.acknowledged({ count: batch.length }));
+    this.store.dispatch(documentActions.revisionReached({ documentId, revision }));
+  }
+
+  private async count(): Promise<{ documentIds: string[] }> {
+    const { documentIds, count } = await this.outbox.inventory();
+    this.store.dispatch(syncActions.waitingCounted({ count: count + this.coming }));
+    return { documentIds };
   }
 }

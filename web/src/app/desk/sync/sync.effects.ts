@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
 import type { Action } from '@ngrx/store';
-import { concatMap, filter, from, fromEvent, map, merge, tap } from 'rxjs';
+import { concatMap, filter, from, fromEvent, merge, tap } from 'rxjs';
 import { documentActions } from '../document/document.reducer';
 import { Sender } from './sender';
 
@@ -25,7 +25,7 @@ export class SyncEffects {
   readonly resume = createEffect(
     () =>
       merge(this.actions.pipe(ofType(ROOT_EFFECTS_INIT)), fromEvent(window, 'online')).pipe(
-        map(() => this.sender.wake()),
+        concatMap(() => this.sender.wake().catch((error: unknown) => console.error(error))),
       ),
     { dispatch: false },
   );

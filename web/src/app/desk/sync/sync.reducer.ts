@@ -8,6 +8,7 @@ import {
   props,
 } from '@ngrx/store';
 import type { Trouble } from '../../api/problem';
+import type { AsideOperation } from '../../storage/browser-db';
 import { documentActions } from '../document/document.reducer';
 
 export const syncActions = createActionGroup({
@@ -16,7 +17,11 @@ export const syncActions = createActionGroup({
     'Waiting Counted': props<{ count: number }>(),
     Acknowledged: props<{ count: number }>(),
     'Server Away': emptyProps(),
-    Refused: props<{ count: number; trouble: Trouble }>(),
+    /** The server will not take a change; the others go on without it. */
+    'Put Aside': props<{ aside: AsideOperation }>(),
+    'Aside Read': props<{ aside: readonly AsideOperation[] }>(),
+    /** Changes that could not be kept here were refused as well. */
+    Lost: props<{ count: number; trouble: Trouble }>(),
     'Keeping Failed': props<{ trouble: Trouble }>(),
   },
 });
@@ -25,11 +30,13 @@ export interface SyncState {
   /** Changes the server has not acknowledged. */
   readonly waiting: number;
   readonly reachable: boolean;
+  /** Changes the server has refused. */
+  readonly aside: readonly AsideOperation[];
   /** Why changes could not be stored, or kept here. */
   readonly trouble: Trouble | undefined;
 }
 
-const initial: SyncState = { waiting: 0, reachable: true, trouble: undefined };
+const initial: SyncState = { waiting: 0, reachable: true, aside: [], trouble: undefined };
 
 const grown = (state: SyncState, { step }: { step: { operations: readonly unknown[] } }) => ({
   ...state,
@@ -48,7 +55,15 @@ export const syncFeature = createFeature({
       reachable: true,
     })),
     on(syncActions.serverAway, (state) => ({ ...state, reachable: false })),
-    on(syncActions.refused, (state, { count, trouble }) => ({
+    on(syncActions.putAside, (state, { aside }) => ({
+      ...state,
+      waiting: Math.max(0, state.waiting - 1),
+      reachable: true,
+      aside: [...state.aside, aside],
+      trouble: aside.trouble,
+    })),
+    on(syncActions.asideRead, (state, { aside }) => ({ ...state, aside })),
+    on(syncActions.lost, (state, { count, trouble }) => ({
       ...state,
       waiting: Math.max(0, state.waiting - count),
       reachable: true,
