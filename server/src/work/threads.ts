@@ -78,7 +78,7 @@ function notTooSoon(signal: AbortSignal): AbortSignal {
   const later = new AbortController();
   signal.addEventListener(
     'abort',
-    () => setTimeout(() => later.abort(), LOADS - (performance.now() - begun)),
+    () => setTimeout(() => later.abort(), LOADS - (performance.now() - begun)).unref(),
     { once: true },
   );
   return later.signal;
