@@ -1,7 +1,8 @@
 import { fieldsOf } from './fields';
-import {
+import type {
   PdfDict,
-  PdfRef,
+  PdfRef} from './objects/index';
+import {
   nameText,
   numberOr,
   textString,

@@ -1,15 +1,16 @@
 import { readFileSync } from 'node:fs';
 import { gunzipSync } from 'node:zlib';
-import type { MultipartFile } from '@fastify/multipart';
 import { isStorable, storableText } from '@stylet/core/bounds';
 import type { DictionaryEntry, Lookup } from '@stylet/core/api';
 import { readDictd, readWordList, wantedWord, type AddedDictionary } from '@stylet/core/dictionary';
 import { newId } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
+import type { FastifyRequest } from 'fastify';
 import { asc, eq, inArray } from 'drizzle-orm';
 import type { Database } from '../db/database';
 import { dictionaries, dictionaryEntries } from '../db/schema';
 import { inParts } from '../sources/parts';
+import { streamOf } from '../sources/part-stream';
 import type { Spool } from '../sources/spool';
 
 /** As much as each of a dictionary's files may have, unpacked. */
@@ -29,12 +30,13 @@ export interface DictionaryFile {
  * `disk-full`.
  */
 export async function filesIn(
-  parts: AsyncIterable<MultipartFile>,
+  request: FastifyRequest,
+  mostBytes: number,
   spool: Spool,
 ): Promise<readonly DictionaryFile[]> {
   const files: DictionaryFile[] = [];
-  for await (const part of parts) {
-    const { path } = await spool.take(part.file);
+  for await (const part of request.files({ limits: { fileSize: mostBytes, files: 2 } })) {
+    const { path } = await spool.take(streamOf(part, request));
     if (part.file.truncated) throw tooLarge();
     files.push({ name: part.filename, path });
   }

@@ -14,6 +14,7 @@ import { z } from 'zod';
 import { dictionaries, dictionaryEntries } from '../db/schema';
 import { idParams } from '../documents/routes';
 import type { Services } from '../services';
+import { readingMultipart } from '../sources/part-stream';
 import { awaitedBy } from '../work/awaited';
 import { filesIn, lookInAdded } from './added';
 import { ShippedWordNet } from './wordnet';
@@ -81,10 +82,10 @@ export const dictionaryRoutes =
         if (!request.isMultipart())
           throw new Problem('file-missing', 'The request is not multipart/form-data.');
         await spool.checkRoom(2 * (Number(request.headers['content-length']) || 0));
-        const parts = request.files({ limits: { fileSize: LARGEST_FILE, files: 2 } });
-        const id = await spool.withWork(async (work) =>
-          dictionaryAdder.add(await filesIn(parts, work), awaitedBy(reply)),
-        );
+        const id = await spool.withWork(async (work) => {
+          const files = await readingMultipart(() => filesIn(request, LARGEST_FILE, work));
+          return dictionaryAdder.add(files, awaitedBy(reply));
+        });
         return reply.code(201).send((await list()).find((added) => added.id === id)!);
       },
     );

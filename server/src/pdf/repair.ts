@@ -1,8 +1,8 @@
 import { Problem } from '@stylet/core/problems';
 import type { ImportedFacts } from '../sources/imported';
 import type { Spool, SpooledFile } from '../sources/spool';
+import { Lanes } from '../work/lanes';
 import { run } from '../work/programs';
-import { checkAwaited } from '../work/turns';
 import type { PdfPool } from './pool';
 import type { ReadResult } from './tasks';
 
@@ -26,8 +26,8 @@ export interface Opening {
 
 /** qpdf's exit codes: 0 is clean, 3 is “succeeded with warnings”. */
 export const QPDF_DONE = [0, 3];
-/** How long mending a file may take, in ms. */
-const LONGEST = 120_000;
+/** Mending reads all of a file, and some are made to take long. */
+const mending = new Lanes(2, { light: 15_000, heavy: 90_000 });
 
 /**
  * Reads a file, mending it first where needed: qpdf takes off encryption and rebuilds cross-references; mutool
@@ -87,17 +87,22 @@ async function mend(
   opening: Opening,
 ): Promise<{ file: SpooledFile; read: Read } | undefined> {
   const { spool, password, awaited } = opening;
-  const how = { longest: LONGEST, ...(awaited ? { signal: awaited } : {}) };
   // The password is not among the arguments, which everybody on the machine can read.
-  const words = { ...how, input: { words: password ?? '' } };
+  const input = { words: password ?? '' };
   const attempts = [
-    (to: string) => run('qpdf', ['--password-file=-', '--decrypt', path, to], words),
-    ...(password === undefined ? [(to: string) => run('mutool', ['clean', path, to], how)] : []),
+    (to: string, signal: AbortSignal) =>
+      run('qpdf', ['--password-file=-', '--decrypt', path, to], { input, signal }),
+    ...(password === undefined
+      ? [(to: string, signal: AbortSignal) => run('mutool', ['clean', path, to], { signal })]
+      : []),
   ];
   for (const attempt of attempts) {
     const to = spool.workPath('.pdf');
-    const { code } = await attempt(to);
-    checkAwaited(awaited);
+    const { code } = await mending.run(async (signal) => {
+      const ended = await attempt(to, signal);
+      signal.throwIfAborted();
+      return ended;
+    }, awaited);
     const again = QPDF_DONE.includes(code) ? await read(to, true, opening) : undefined;
     if (again?.outcome === 'read' && again.facts.pageCount > 0)
       return { file: await spool.adopt(to), read: again };

@@ -44,13 +44,13 @@ export const pictureRoutes =
       },
       async (request, reply) => {
         const { maxPictureBytes } = config;
-        const { part, checkComplete } = await uploadIn(
+        const { stream, checkComplete } = await uploadIn(
           request,
           maxPictureBytes,
           'picture-too-large',
           services,
         );
-        const facts = await takePicture(services, part.file, checkComplete);
+        const facts = await takePicture(services, stream, checkComplete);
         reply.code(201).header('location', `/api/pictures/${facts.digest}`);
         return facts;
       },

@@ -29,7 +29,7 @@ export interface ImportedPart {
 }
 
 /** So many pages, landmarks or annotations go together. */
-const TOGETHER = 500;
+const TOGETHER = 100;
 
 /**
  * Writes what was read of a file beside it, a line a part: a file may have a hundred thousand annotations, and handing

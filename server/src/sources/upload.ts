@@ -1,14 +1,17 @@
+import type { Readable } from 'node:stream';
 import type { MultipartFile } from '@fastify/multipart';
 import { text } from '@stylet/core/bounds';
 import { Problem } from '@stylet/core/problems';
 import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { Services } from '../services';
 import { awaitedBy } from '../work/awaited';
+import { readingMultipart, streamOf } from './part-stream';
 import type { ComingPdf } from './take-pdf';
 
 /** A file that is being sent, and what tells, once it has been read, whether all of it came. */
 export interface Upload {
   readonly part: MultipartFile;
+  readonly stream: Readable;
   readonly checkComplete: () => void;
 }
 
@@ -26,7 +29,7 @@ export async function uploadIn(
     throw new Problem('file-missing', 'The request is not multipart/form-data.');
   // As much again for the database.
   await spool.checkRoom(2 * (Number(request.headers['content-length']) || 0));
-  const part = await request.file({ limits: { fileSize: mostBytes } });
+  const part = await readingMultipart(() => request.file({ limits: { fileSize: mostBytes } }));
   if (!part || part.fieldname !== 'file') {
     part?.file.resume();
     throw new Problem('file-missing', 'There is no field “file”.');
@@ -35,7 +38,7 @@ export async function uploadIn(
     if (part.file.truncated)
       throw new Problem(tooLarge, `The limit is ${Math.round(mostBytes / 1048576)} MB.`);
   };
-  return { part, checkComplete };
+  return { part, stream: streamOf(part, request), checkComplete };
 }
 
 const LONGEST_PASSWORD = 1000;
@@ -48,9 +51,14 @@ export async function pdfIn(
 ): Promise<ComingPdf & { readonly filename: string }> {
   const { maxFileBytes } = services.config;
   const awaited = awaitedBy(reply);
-  const { part, checkComplete } = await uploadIn(request, maxFileBytes, 'file-too-large', services);
+  const { part, stream, checkComplete } = await uploadIn(
+    request,
+    maxFileBytes,
+    'file-too-large',
+    services,
+  );
   return {
-    stream: part.file,
+    stream,
     checkComplete,
     filename: part.filename ?? '',
     password: passwordIn(part),

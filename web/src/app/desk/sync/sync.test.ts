@@ -9,9 +9,9 @@ import { Sender } from './sender';
 import { describe as words, syncFeature } from './sync.reducer';
 
 const documentId = newId();
-const rename = (title: string): Operation => ({
+const rename = (title: string, of = documentId): Operation => ({
   id: newId(),
-  documentId,
+  documentId: of,
   author: 'A',
   at: '2026-09-01T08:00:00.000Z',
   baseRevision: 0,
@@ -60,6 +60,7 @@ beforeEach(async () => {
   outbox = TestBed.inject(Outbox);
   store = TestBed.inject(Store);
   await outbox.remove((await outbox.all()).map(({ id }) => id));
+  await outbox.forget((await outbox.aside()).map(({ operation }) => operation.id));
 });
 
 const keep = async (...operations: Operation[]): Promise<void> => {
@@ -95,23 +96,90 @@ test('with the server away changes stay, in order, and are sent again until take
   expect(state()).toMatchObject({ waiting: 0, reachable: true });
 });
 
-test('one refused operation does not hold up the others, is told, and is not thrown away', async () => {
-  const bad = (operations: readonly Operation[]) =>
-    operations.some(({ effect }) => (effect as { title: string }).title === 'bad')
-      ? refused()
-      : undefined;
-  api.answers = [bad, bad, bad, bad];
-  await keep(rename('good'), rename('bad'), rename('better'));
-  await until(async () => (await outbox.all()).length === 1);
-  expect(api.calls).toEqual([['good', 'bad', 'better'], ['good'], ['bad'], ['better']]);
-  expect(state().trouble).toMatchObject({ code: 'operation-invalid', advice: 'Reload.' });
+const titleOf = ({ effect }: Operation): string => (effect as { title: string }).title;
+const refusing =
+  (...titles: string[]) =>
+  (operations: readonly Operation[]) =>
+    operations.some((operation) => titles.includes(titleOf(operation))) ? refused() : undefined;
+
+test('refused operations are put aside with what the server said, and all others are saved', async () => {
+  const titles = Array.from({ length: 40 }, (_, i) => `t${i}`);
+  api.answers = Array.from({ length: 60 }, () => refusing('t7', 't31'));
+  await keep(...titles.map((title) => rename(title)));
+  await until(async () => (await outbox.all()).length === 0);
+  const saved = api.calls.filter((call) => !call.includes('t7') && !call.includes('t31')).flat();
+  expect(saved).toEqual(titles.filter((title) => title !== 't7' && title !== 't31'));
+  // By halves: far fewer questions than there are operations.
+  expect(api.calls.length).toBeLessThan(25);
+  const aside = await outbox.aside();
+  expect(aside.map(({ operation }) => titleOf(operation))).toEqual(['t7', 't31']);
+  expect(aside[0].trouble).toMatchObject({ code: 'operation-invalid', advice: 'Reload.' });
+  expect(state()).toMatchObject({ waiting: 0, aside: [{}, {}] });
+});
+
+test('what was put aside is there after a reload, is sent again when that is wanted, or let go', async () => {
+  api.answers = [refusing('bad'), refusing('bad')];
+  await keep(rename('bad'));
+  await until(async () => (await outbox.aside()).length === 1);
+  await sender.wake();
+  expect(state().aside).toHaveLength(1);
+  // By itself it is not sent again.
+  expect(api.calls).toHaveLength(1);
+  const [{ operation }] = await outbox.aside();
+  await sender.sendAgain([operation.id]);
+  await until(() => api.calls.length === 2 && state().aside.length === 1);
+  await sender.sendAgain([operation.id]);
+  await until(async () => (await outbox.all()).length === 0 && state().aside.length === 0);
+  expect(api.calls).toEqual([['bad'], ['bad'], ['bad']]);
+});
+
+test.each([400, 404, 409, 413, 500, 501])(
+  'an answer of %i does not pass by itself',
+  async (status) => {
+    api.answers = [() => throwError(() => new HttpErrorResponse({ status }))];
+    await keep(rename('one'));
+    await until(async () => (await outbox.aside()).length === 1);
+    await keep(rename('two'));
+    await until(async () => (await outbox.all()).length === 0);
+    expect(api.calls).toEqual([['one'], ['two']]);
+  },
+);
+
+test.each([0, 429, 502, 503, 504])('after an answer of %i it is sent again', async (status) => {
+  api.answers = [() => throwError(() => new HttpErrorResponse({ status }))];
+  await keep(rename('one'));
+  await until(async () => (await outbox.all()).length === 0);
+  expect(api.calls).toEqual([['one'], ['one']]);
+  expect(await outbox.aside()).toEqual([]);
+});
+
+test('a document whose changes wait does not hold up another one', async () => {
+  const other = newId();
+  api.answers = Array.from(
+    { length: 6 },
+    () => (operations: readonly Operation[]) =>
+      operations[0].documentId === documentId ? away() : undefined,
+  );
+  await keep(rename('here'));
+  await keep(rename('there', other));
+  await until(() => api.calls.some((call) => call[0] === 'there'));
+  expect((await outbox.all()).map(titleOf)).toEqual(['here']);
 });
 
 test('what an earlier visit left is sent at the start', async () => {
   await outbox.add([rename('left over')]);
-  sender.wake();
+  await sender.wake();
   await until(async () => (await outbox.all()).length === 0);
   expect(api.calls).toEqual([['left over']]);
+});
+
+test('what waits and cannot be read is put aside, not thrown away', async () => {
+  await outbox.add([{ ...rename('odd'), baseRevision: -1 }]);
+  await sender.wake();
+  expect((await outbox.aside()).map(({ trouble }) => trouble.code)).toEqual([
+    'operation-unreadable',
+  ]);
+  expect(api.calls).toEqual([]);
 });
 
 test('the state of saving in words', () => {
