@@ -34,6 +34,7 @@ const checks = [
     'demo',
     'e2e',
     'bench',
+    'faults',
     'tsconfig.tests.json',
     'web/tsconfig.worker.json',
   ].map((project) => [`types of ${project}`, [bin('tsc'), '-p', project]]),
@@ -49,6 +50,15 @@ await run(bin('jest'), ['--ci', '--json', `--outputFile=${jestResults}`, '--sile
 const jest = await readFile(jestResults, 'utf8').then(JSON.parse, () => undefined);
 if (jest) count(jest.numPassedTests, jest.numFailedTests + jest.numRuntimeErrorTestSuites);
 else count(0, 1);
+
+const faultsResults = join(out, 'faults.json');
+const faults = ['--tsconfig', 'faults/tsconfig.json', 'faults/main.ts', '--leniency', '5'];
+await run(bin('tsx'), [...faults, '--results', faultsResults]);
+const harm = await readFile(faultsResults, 'utf8').then(JSON.parse, () => ({
+  passed: 0,
+  failed: 1,
+}));
+count(harm.passed, harm.failed);
 
 const playwrightResults = join(out, 'playwright.json');
 await run(bin('playwright'), ['test', '-c', 'e2e'], {
