@@ -5,7 +5,7 @@ import { isPassing, troubleOf, type Trouble } from '../../api/problem';
 const BATCH = 200;
 const LONGEST_BATCH = 4_000_000;
 const SHORTEST_WAIT = 500;
-const LONGEST_WAIT = 30_000;
+const LONGEST_WAIT = 8000;
 
 /** What a line needs to do its work. */
 export interface LineTools {
