@@ -78,8 +78,8 @@ test('a change the server refuses is put aside and shown, and the others are sav
   await expect(page.getByRole('button', { name: '1 change not saved' })).toBeVisible();
   await line(50);
   await line(70);
-  await desk.saved();
-  expect(await instance.annotations(deck)).toHaveLength(2);
+  await expect(page.locator('.sync')).toHaveText('All else saved');
+  await expect.poll(async () => (await instance.annotations(deck)).length).toBe(2);
   // It is there after a reload, and goes when it is sent again.
   await page.reload();
   await desk.drawn();
@@ -115,13 +115,11 @@ test('a certified file says so, and an export against it waits for a yes; files 
 }) => {
   const { page } = desk;
   await page.goto(instance.url);
-  await page
-    .locator('input[type=file]')
-    .setInputFiles({
-      name: 'Certified.pdf',
-      mimeType: 'application/pdf',
-      buffer: Buffer.from(certified),
-    });
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'Certified.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.from(certified),
+  });
   const row = page.getByLabel('Files being brought in').locator('li').last();
   await expect(row.getByText('nothing may be changed')).toBeVisible();
   await row.getByRole('link', { name: 'Open' }).click();

@@ -262,7 +262,7 @@ export class Desk implements OnDestroy {
     });
     effect(() => {
       const trouble = this.refusal();
-      if (trouble) this.tell(`${trouble.title}. ${trouble.advice}`);
+      if (trouble) this.tell(`Not saved: ${trouble.title}. ${trouble.advice}`);
     });
     effect(() => {
       const trouble = this.source.trouble();

@@ -4,6 +4,7 @@ import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
+import { counted } from '../library/counted';
 import { ScrollTogether } from '../panes/scroll-together';
 import { LandmarkActions } from './index/landmark-actions';
 import { arrangements, findPage, type Arrangement } from './pages/layout';
@@ -43,6 +44,7 @@ export class StatusBar {
   protected readonly landmarks = inject(LandmarkActions);
   protected readonly sync = this.store.selectSignal(syncFeature.selectWords);
   protected readonly waiting = this.store.selectSignal(syncFeature.selectWaiting);
+  protected readonly counted = counted;
   protected readonly aside = this.store.selectSignal(syncFeature.selectAside);
   protected readonly notFound = signal('');
 

@@ -4,6 +4,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule, MatDialogRef, type MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { saveJson } from '../../storage/save-file';
+import { documentActions, documentFeature } from '../document/document.reducer';
 import { wordsFor } from './effect-words';
 import { Sender } from './sender';
 import { syncFeature } from './sync.reducer';
@@ -19,7 +20,9 @@ import { syncFeature } from './sync.reducer';
 export class AsideDialog {
   private readonly sender = inject(Sender);
   private readonly dialog = inject<MatDialogRef<AsideDialog>>(MatDialogRef);
-  private readonly aside = inject(Store).selectSignal(syncFeature.selectAside);
+  private readonly store = inject(Store);
+  private readonly aside = this.store.selectSignal(syncFeature.selectAside);
+  private readonly documentId = this.store.selectSignal(documentFeature.selectId);
   protected readonly rows = computed(() =>
     this.aside().map(({ operation, trouble, at }) => ({
       id: operation.id,
@@ -41,8 +44,12 @@ export class AsideDialog {
     });
   }
 
+  /** What shows of them goes with them. */
   protected async forget(): Promise<void> {
+    const id = this.documentId();
+    const isShown = this.aside().some(({ operation }) => operation.documentId === id);
     await this.sender.forget(this.ids());
+    if (id !== undefined && isShown) this.store.dispatch(documentActions.opened({ id }));
     this.dialog.close();
   }
 

@@ -60,7 +60,7 @@ export const syncFeature = createFeature({
       waiting: Math.max(0, state.waiting - 1),
       reachable: true,
       aside: [...state.aside, aside],
-      trouble: aside.trouble,
+      trouble: { ...aside.trouble, advice: 'It is kept in this browser; see below.' },
     })),
     on(syncActions.asideRead, (state, { aside }) => ({ ...state, aside })),
     on(syncActions.lost, (state, { count, trouble }) => ({
@@ -71,14 +71,19 @@ export const syncFeature = createFeature({
     })),
     on(syncActions.keepingFailed, (state, { trouble }) => ({ ...state, trouble })),
   ),
-  extraSelectors: ({ selectWaiting, selectReachable }) => ({
-    selectWords: createSelector(selectWaiting, selectReachable, describe),
+  extraSelectors: ({ selectWaiting, selectReachable, selectAside }) => ({
+    selectWords: createSelector(selectWaiting, selectReachable, selectAside, describe),
   }),
 });
 
 /** The state of saving in words. */
-export function describe(waiting: number, reachable: boolean): string {
-  if (waiting === 0) return reachable ? 'Saved' : 'Offline';
+export function describe(
+  waiting: number,
+  reachable: boolean,
+  aside: readonly unknown[] = [],
+): string {
+  const saved = aside.length > 0 ? 'All else saved' : 'Saved';
+  if (waiting === 0) return reachable ? saved : 'Offline';
   if (reachable) return 'Saving';
   return `Offline · ${waiting} ${waiting === 1 ? 'change' : 'changes'} kept here`;
 }

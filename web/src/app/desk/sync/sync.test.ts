@@ -187,4 +187,5 @@ test('the state of saving in words', () => {
   expect(words(2, true)).toBe('Saving');
   expect(words(1, false)).toBe('Offline · 1 change kept here');
   expect(words(3, false)).toBe('Offline · 3 changes kept here');
+  expect(words(0, true, [{}])).toBe('All else saved');
 });
