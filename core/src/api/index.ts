@@ -124,6 +124,8 @@ export const exportReportSchema = z.object({
   carried: count,
   /** Signatures that no longer hold, or that say that the file has been changed since. */
   signatures: count,
+  /** Whether they are gone for good, because the export is a file of its own. */
+  isLost: z.boolean(),
   /** Whether whoever certified the file does not allow this, or a signature is lost: it has to be confirmed. */
   isBreach: z.boolean(),
   /** Whether the original asks for a password, which this does not. */

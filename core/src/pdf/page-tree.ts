@@ -1,5 +1,5 @@
 import { standingFor, type Page } from '../document/index';
-import type { PdfRef} from './objects/index';
+import type { PdfRef } from './objects/index';
 import { numberOr, type PdfFile, type PdfUpdate, type PdfValue } from './objects/index';
 import { missing, readNodes, underAnother, type PageNode } from './page-nodes';
 import type { PdfPage } from './pages';

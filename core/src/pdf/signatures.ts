@@ -1,7 +1,5 @@
 import { fieldsOf } from './fields';
-import type {
-  PdfDict,
-  PdfRef} from './objects/index';
+import type { PdfDict, PdfRef } from './objects/index';
 import {
   nameText,
   numberOr,

@@ -5,7 +5,8 @@ import type { Config } from '../config';
 
 /** Names of this machine for itself. */
 const LOOPBACK = ['localhost', '127.0.0.1', '[::1]'];
-const BARRED_FEATURES = 'camera=(), geolocation=(), payment=(), usb=(), serial=(), bluetooth=()';
+/** What no page from here does; pictures are taken with the camera. */
+const FEATURES = 'camera=(self), geolocation=(), payment=(), usb=(), serial=(), bluetooth=()';
 
 /**
  * Until there are accounts: whoever gets here may do everything, and so only pages that come from here get here. A
@@ -53,7 +54,7 @@ export async function guardDoor(
     strictTransportSecurity: false,
   });
   app.addHook('onSend', (_request, reply, payload, done) => {
-    reply.header('permissions-policy', BARRED_FEATURES);
+    reply.header('permissions-policy', FEATURES);
     done(null, payload);
   });
 }

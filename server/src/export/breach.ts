@@ -5,6 +5,8 @@ import { readSignatures } from '@stylet/core/pdf';
 export interface Breach {
   /** How many no longer hold, or say that the file has been changed since. */
   readonly signatures: number;
+  /** Whether they are gone for good: the file is another one. */
+  readonly isLost: boolean;
   /** Whether that is against what whoever signed allows. */
   readonly isBreach: boolean;
 }
@@ -25,7 +27,9 @@ function signaturesOf(file: PdfFile): Signatures {
 export function breachBy(files: readonly PdfFile[], touches: ExportedUpdate['touches']): Breach {
   const all = files.map(signaturesOf);
   const signatures = all.reduce((sum, { count }) => sum + count, 0);
-  if (signatures === 0 || touches === 'nothing') return { signatures: 0, isBreach: false };
+  const isLost = files.length > 1;
+  if (signatures === 0 || touches === 'nothing')
+    return { signatures: 0, isLost: false, isBreach: false };
   const level = all[0].level ?? 3;
-  return { signatures, isBreach: files.length > 1 || level < 3 || touches === 'pages' };
+  return { signatures, isLost, isBreach: isLost || level < 3 || touches === 'pages' };
 }

@@ -219,10 +219,33 @@ describe('the door', () => {
     expect(headers).toMatchObject({
       'x-content-type-options': 'nosniff',
       'referrer-policy': 'no-referrer',
-      'permissions-policy': expect.stringContaining('camera=()') as string,
+      'permissions-policy': expect.stringContaining('geolocation=()') as string,
     });
   });
 });
+
+// PostgreSQL, appendix A: 53100 is disk_full, 57014 query_canceled, 40P01 deadlock_detected.
+test.each([
+  ['53100', 503, 'database-unavailable'],
+  ['40P01', 503, 'database-unavailable'],
+  ['57014', 422, 'work-too-long'],
+])(
+  'what the database says by %s is answered %i, and it goes on afterwards',
+  async (state, status, code) => {
+    const { database } = server.services;
+    await database.execute(
+      `create function harm() returns trigger language plpgsql as $$ begin raise exception 'harm' using errcode = '${state}'; end $$`,
+    );
+    await database.execute(
+      'create trigger harm before insert on operations execute function harm()',
+    );
+    const rename = operation(documentId, { type: 'document.rename', title: 'Harmed' });
+    const harmed = await post({ operations: [rename] });
+    expect([harmed.statusCode, problemSchema.parse(harmed.json()).code]).toEqual([status, code]);
+    await database.execute('drop function harm cascade');
+    expect((await post({ operations: [rename] })).statusCode).toBe(200);
+  },
+);
 
 test('a disk that is nearly full refuses uploads, and nothing is left of them', async () => {
   const small = await TestServer.start({ STYLET_MIN_FREE_MB: '99999999' });

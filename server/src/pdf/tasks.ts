@@ -242,7 +242,8 @@ async function lookAtExport(task: ExportTask): Promise<LeftOut & Breach> {
   const fileOf = (source: string): PdfFile | undefined =>
     files.find(({ digest }) => digest === source)?.file;
   const isSigned = files.some(({ file }) => readSignatures(file).count > 0);
-  const breach = isSigned ? (await makeExport(task)).breach : { signatures: 0, isBreach: false };
+  const whole = { signatures: 0, isLost: false, isBreach: false };
+  const breach = isSigned ? (await makeExport(task)).breach : whole;
   return { ...leftOut(pages, own, fileOf, task.how), ...breach };
 }
 

@@ -1,5 +1,5 @@
 import type { Annotation } from '../../document/index';
-import type { PdfRef} from '../objects/index';
+import type { PdfRef } from '../objects/index';
 import { nameText, type PdfDict, type PdfFile, type PdfValue } from '../objects/index';
 import { pageToUser } from '../pages';
 import { repliesTo, without } from './belonging';

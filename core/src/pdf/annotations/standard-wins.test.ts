@@ -11,8 +11,7 @@ import {
 import { samplesFromBase64, samplesOf, samplesToBase64 } from '../../ink/index';
 import { exportUpdate } from '../export';
 import { importPdf } from '../import';
-import type {
-  PdfRef} from '../objects/index';
+import type { PdfRef } from '../objects/index';
 import {
   PdfDict,
   PdfString,

@@ -99,16 +99,15 @@ export class ExportDialog {
 /** What a report says, in words. */
 function lossesIn(report: ExportReport | undefined): string[] {
   if (!report) return [];
-  const { hidden, notes, carried, signatures, isUnprotected } = report;
+  const { hidden, notes, carried, signatures, isLost, isUnprotected } = report;
+  const signed = isLost
+    ? 'does not hold in a file with pages of several: whoever checks will not find it there.'
+    : 'whoever checks will be told that the file has been changed since.';
   return [
     ...(hidden > 0 ? [`${counted(hidden, 'hidden annotation')} left out.`] : []),
     ...(notes > 0 ? [`The words of ${counted(notes, 'note')} left out.`] : []),
     ...(carried > 0 ? [`${counted(carried, 'attached file')} left out.`] : []),
-    ...(signatures > 0
-      ? [
-          `${counted(signatures, 'signature')}: whoever checks will be told that the file has been changed since.`,
-        ]
-      : []),
+    ...(signatures > 0 ? [`${counted(signatures, 'signature')}: ${signed}`] : []),
     ...(isUnprotected ? ['The original asks for a password; this PDF will not.'] : []),
   ];
 }
