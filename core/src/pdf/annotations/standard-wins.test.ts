@@ -6,6 +6,7 @@ import {
   type Ink,
   type Link,
   type Markup,
+  type PageAnnotations,
   type ShapeAnnotation,
 } from '../../document/index';
 import { samplesFromBase64, samplesOf, samplesToBase64 } from '../../ink/index';
@@ -107,16 +108,17 @@ const link: Link = {
 };
 
 const { pageId } = common;
+const pageWith = (annotations: PageAnnotations) => ({
+  id: pageId,
+  source: 'f'.repeat(64),
+  sourceIndex: 0,
+  rotation: 0 as const,
+  label: '1',
+  annotations,
+});
 function written(...annotations: Annotation[]): Uint8Array[] {
   const file = opened(original);
-  const page = {
-    id: pageId,
-    source: 'f'.repeat(64),
-    sourceIndex: 0,
-    rotation: 0 as const,
-    label: '1',
-    annotations: documentState('', annotations).annotations[pageId],
-  };
+  const page = pageWith(documentState('', annotations).annotations[pageId]);
   const how = { mode: 'editable', keepsNotes: true } as const;
   return [original, exportUpdate(file, readPages(file), [page], how).bytes];
 }
@@ -316,14 +318,7 @@ test('a link that leads where none of ours can is the file’s own, and stays in
   update.set(ref, file.dict(ref)!.with({ A: action }));
   const after = opened(...parts, update.bytes());
   expect(readBack(after)).toEqual([]);
-  const page = {
-    id: pageId,
-    source: 'f'.repeat(64),
-    sourceIndex: 0,
-    rotation: 0 as const,
-    label: '1',
-    annotations: {},
-  };
+  const page = pageWith({});
   for (const mode of ['editable', 'flattened', 'none'] as const)
     expect(
       exportUpdate(after, readPages(after), [page], { mode, keepsNotes: true }).bytes,
@@ -359,14 +354,7 @@ test('what others added to an annotation stays, and their flags, when it is chan
   const after = opened(...parts, theirs);
   const [back] = readBack(after);
   const changed = { ...back, pageId, color: '#00ff00', modified: '2026-11-11T11:11:11.000Z' };
-  const page = {
-    id: pageId,
-    source: 'f'.repeat(64),
-    sourceIndex: 0,
-    rotation: 0 as const,
-    label: '1',
-    annotations: { [back.id]: changed as Annotation },
-  };
+  const page = pageWith({ [back.id]: changed as Annotation });
   const how = { mode: 'editable', keepsNotes: true } as const;
   const ours = exportUpdate(after, readPages(after), [page], how).bytes;
   const dict = opened(...parts, theirs, ours).dict(ref)!;
@@ -377,3 +365,18 @@ test('what others added to an annotation stays, and their flags, when it is chan
   // What says the same is not written in other digits.
   expect(dict.get('QuadPoints')).toEqual(numbers(file.dict(ref)!, 'QuadPoints'));
 });
+
+// ISO 32000-1, table 179: “the QuadPoints […] coordinates […] shall lie within the region specified by Rect”.
+test.each(['highlight', 'underline', 'strikeout'] as const)(
+  'the rectangle of %s holds its areas',
+  (kind) => {
+    const file = opened(...written({ ...mark, kind }));
+    const [ref] = file.array(readPages(file)[0].dict.get('Annots')) as PdfRef[];
+    const dict = file.dict(ref)!;
+    const [x0, y0, x1, y1] = numbers(dict, 'Rect');
+    numbers(dict, 'QuadPoints').forEach((n, i) => {
+      expect(n).toBeGreaterThanOrEqual(i % 2 === 0 ? x0 : y0);
+      expect(n).toBeLessThanOrEqual(i % 2 === 0 ? x1 : y1);
+    });
+  },
+);
