@@ -46,9 +46,15 @@ export const attachmentRoutes =
       async (request, reply) => {
         const { id, index } = request.params;
         const [path, to] = [await pathOf(id), spool.workPath('.file')];
-        const name = await pool.attachment({ path, index, to }, awaitedBy(reply));
-        if (name === undefined)
-          throw new Problem('attachment-not-found', `It has no file ${index}.`);
+        let name: string | undefined;
+        try {
+          name = await pool.attachment({ path, index, to }, awaitedBy(reply));
+          if (name === undefined)
+            throw new Problem('attachment-not-found', `It has no file ${index}.`);
+        } catch (error) {
+          await spool.discard(to);
+          throw error;
+        }
         const stream = createReadStream(to);
         stream.once('close', () => void spool.discard(to));
         // Whatever it is: it is never shown here.

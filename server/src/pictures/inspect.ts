@@ -86,11 +86,15 @@ async function pageFacts(
   spool: Spool,
   pool: PdfPool,
 ): Promise<Pick<Inspected, 'width' | 'height' | 'orientation'>> {
-  const parts = spool.workPath('.parts');
-  const tidied = spool.workPath('.pdf');
-  const now = new Date().toISOString();
-  const read = await pool.read({ path, now, isMended: false, parts, tidied });
-  await Promise.all([spool.discard(parts), spool.discard(tidied)]);
+  const read = await spool.withWork((work) =>
+    pool.read({
+      path,
+      now: new Date().toISOString(),
+      isMended: false,
+      parts: work.workPath('.parts'),
+      tidied: work.workPath('.pdf'),
+    }),
+  );
   const page = read.outcome === 'read' ? read.facts.firstPage : undefined;
   if (!page) throw new Problem('picture-unreadable', 'It has no page that can be read.');
   const turned = page.rotation % 180 !== 0;
