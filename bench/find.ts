@@ -2,17 +2,12 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { seeded } from '@stylet/core/random';
 import type { Instance } from '../e2e/support/instance';
 import { median, timed, type Benchmark } from './benchmark';
 import { DOCUMENTS, PAGES_EACH, manuals, withLibrary } from './library';
 
 const QUERIES = 240;
-
-/** Numbers that look random and are the same every time: a linear congruential generator (Numerical Recipes). */
-function seeded(seed: number): () => number {
-  let state = seed;
-  return () => (state = (Math.imul(1664525, state) + 1013904223) >>> 0) / 2 ** 32;
-}
 
 /**
  * What people type: of ten, four single words, three pairs of words of one page, one phrase, one word begun,

@@ -1,5 +1,5 @@
 import type { PDFDocument, PDFPage } from '@cantoo/pdf-lib';
-import { seeded } from '../stylus/random';
+import { seeded } from '@stylet/core/random';
 import { sentence } from './prose';
 import { addLink, setOutline, type Heading } from './structure';
 import { ink, newDocument, sand, setParagraph, verdigris, water, type Faces } from './typeset';

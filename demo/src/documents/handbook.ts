@@ -1,5 +1,5 @@
 import type { PDFDocument, PDFPage } from '@cantoo/pdf-lib';
-import { seeded, type Random } from '../stylus/random';
+import { seeded, type Random } from '@stylet/core/random';
 import { paragraph } from './prose';
 import { addLink, setLabels, setOutline, type Heading } from './structure';
 import {

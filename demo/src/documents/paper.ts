@@ -1,6 +1,6 @@
 import type { PDFPage } from '@cantoo/pdf-lib';
 import { isoA, toPoints } from '@stylet/core/paper';
-import { seeded } from '../stylus/random';
+import { seeded } from '@stylet/core/random';
 import { paragraph } from './prose';
 import { setOutline, type Heading } from './structure';
 import { breakLines, ink, newDocument, setLines, setParagraph, type Faces } from './typeset';

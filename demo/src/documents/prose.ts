@@ -1,4 +1,5 @@
-import { pick, type Random } from '../stylus/random';
+import type { Random } from '@stylet/core/random';
+import { pick } from '../stylus/random';
 
 const subjects = [
   'The longshore current',

@@ -1,6 +1,7 @@
 import { distance, type Point } from '@stylet/core/geometry';
 import type { Sample } from '@stylet/core/ink';
-import { gaussian, seeded } from './random';
+import { seeded } from '@stylet/core/random';
+import { gaussian } from './random';
 
 /** How a simulated hand writes. */
 export interface Hand {

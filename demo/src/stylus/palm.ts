@@ -1,5 +1,6 @@
 import type { Sample } from '@stylet/core/ink';
-import { gaussian, seeded } from './random';
+import { seeded } from '@stylet/core/random';
+import { gaussian } from './random';
 
 /** A contact of the hand at a moment. Place and radius in CSS pixels, time in ms. */
 export interface Contact {

@@ -2,6 +2,7 @@ import { newId, type Annotation } from '@stylet/core/document';
 import { boundsOf, type Box, type Point } from '@stylet/core/geometry';
 import { samplesOf, samplesToBase64, type Sample } from '@stylet/core/ink';
 import { coveredBy, paint } from '@stylet/core/paint';
+import { seeded, type Random } from '@stylet/core/random';
 import { recogniseShape } from '@stylet/core/shapes';
 import { ringed, scratched } from '@stylet/core/shorthand';
 import {
@@ -12,14 +13,12 @@ import {
   pathsOfText,
   regularCorners,
   ring,
-  seeded,
   turned,
   typefaces,
   waves,
   write,
   zigzag,
   type Hand,
-  type Random,
 } from './index';
 
 const text = [

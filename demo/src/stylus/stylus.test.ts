@@ -1,5 +1,6 @@
 import { encodeSamples, samplesOf } from '@stylet/core/ink';
-import { calmHand, pathsOfText, seeded, typefaces, widthOfText, write } from './index';
+import { seeded } from '@stylet/core/random';
+import { calmHand, pathsOfText, typefaces, widthOfText, write } from './index';
 
 const line = { x: 100, y: 200, size: 24 };
 

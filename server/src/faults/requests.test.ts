@@ -3,9 +3,9 @@ import { connect as connectSocket } from 'node:net';
 import type { AddressInfo } from 'node:net';
 import { problemSchema } from '@stylet/core/api';
 import { newId, type Effect } from '@stylet/core/document';
+import { seeded } from '@stylet/core/random';
 import fc from 'fast-check';
 import { TestServer, highlight, operation, realPdf, shape, stroke } from '../testing/server';
-import { randomFrom } from '../../../core/src/pdf/testing/hostile';
 
 let server: TestServer;
 let documentId: string;
@@ -87,7 +87,7 @@ const post = (payload: unknown) =>
 test('whatever operations are sent, they are taken or refused with a code, and the document answers', async () => {
   await fc.assert(
     fc.asyncProperty(fc.integer({ min: 1, max: 2 ** 31 }), fc.boolean(), async (seed, isDeep) => {
-      const random = randomFrom(seed);
+      const random = seeded(seed);
       const effects = validEffects();
       const operations = effects.map((effect) => operation(documentId, effect)) as unknown[];
       const at = Math.floor(random() * operations.length);

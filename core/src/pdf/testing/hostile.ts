@@ -1,18 +1,7 @@
 import { zlibSync } from 'fflate';
+import { seeded } from '../../random/index';
 import { bytesOf, joinBytes } from '../objects/index';
 import { builtPdf, type BuiltObject } from './built-file';
-
-/** Numbers from 0 to before 1, the same for the same seed (T. Ettinger, “mulberry32”, public domain). */
-export function randomFrom(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 class Chance {
   readonly next: () => number;
@@ -20,7 +9,7 @@ class Chance {
   readonly breaks: boolean;
 
   constructor(seed: number) {
-    this.next = randomFrom(seed);
+    this.next = seeded(seed);
     this.breaks = this.oneIn(4);
   }
 

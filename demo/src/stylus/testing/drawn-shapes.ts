@@ -1,5 +1,6 @@
 import type { Point } from '@stylet/core/geometry';
 import type { Sample } from '@stylet/core/ink';
+import { seeded, type Random } from '@stylet/core/random';
 import type { ShapeForm } from '@stylet/core/shapes';
 import {
   arrowInOne,
@@ -9,14 +10,12 @@ import {
   pick,
   regularCorners,
   ring,
-  seeded,
   spiral,
   turned,
   typefaces,
   waves,
   write,
   zigzag,
-  type Random,
 } from '../index';
 
 /** A stroke and what it was meant to be. */
