@@ -9,13 +9,13 @@ test('a notebook is kept beside a document, remembers the page it was written be
   await desk.open(instance.url, deck);
   await desk.goTo('6');
   await page.keyboard.press('n');
-  await page.getByRole('dialog').getByLabel('Title').fill('Lecture notes');
+  await page.getByRole('dialog').getByLabel('Title').fill('Tide talk notes');
   await page.getByRole('radio', { name: 'Squared' }).click();
   await page.getByRole('button', { name: 'Keep beside' }).click();
   const region = page.getByRole('region', { name: 'Companion' });
   const notebook = page.frameLocator('iframe[title="Companion"]');
   await expect(notebook.locator('canvas.bitmap[width]').first()).toBeVisible();
-  await expect(region).toContainText('Lecture notes');
+  await expect(region).toContainText('Tide talk notes');
   await page.waitForTimeout(600);
 
   const sheet = (await notebook.locator('stylet-page-view[data-page="1"]').boundingBox())!;
@@ -37,7 +37,7 @@ test('a notebook is kept beside a document, remembers the page it was written be
   await expect
     .poll(async () => (await kept()).pages[0].beside)
     .toEqual({ documentId: deck, pageId: pages[5].id });
-  expect((await kept()).title).toBe('Lecture notes');
+  expect((await kept()).title).toBe('Tide talk notes');
   expect((await kept()).pages[1].beside).toBeNull();
   expect(await instance.annotations(companion.id)).toHaveLength(1);
   expect(await instance.annotations(deck)).toHaveLength(0);

@@ -188,19 +188,19 @@ test('what people named is found from the moment they did, under the name it has
 });
 
 test('a page that is copied into another document is found there without being read', async () => {
-  const from = await documentSaying('Source', ['obsidian pebbles', 'gravel']);
+  const from = await documentSaying('Source', ['verdigris pebbles', 'gravel']);
   const to = await documentSaying('Target', ['nothing of it']);
   const { pages } = await server.document(from.id);
   await change(to.id, {
     type: 'page.add',
     page: { ...pages[0], id: newId(), order: 'b0', label: null },
   });
-  expect((await hits('obsidian')).map(([title, , label]) => [title, label]).sort()).toEqual([
+  expect((await hits('verdigris')).map(([title, , label]) => [title, label]).sort()).toEqual([
     ['Source', '1'],
     ['Target', '2'],
   ]);
   await change(from.id, { type: 'page.remove', pageId: pages[0].id });
-  expect((await hits('obsidian')).map(([title]) => title)).toEqual(['Target']);
+  expect((await hits('verdigris')).map(([title]) => title)).toEqual(['Target']);
 });
 
 test('reading that was broken off goes on where it was, and what is read twice is stored once', async () => {
