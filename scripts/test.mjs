@@ -1,21 +1,42 @@
 // Runs every test and closes with the line `N passed, N failed`.
+import { Buffer } from 'node:buffer';
 import { spawn } from 'node:child_process';
 import { mkdtemp, readFile } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const out = await mkdtemp(join(tmpdir(), 'stylet-results-'));
 const bin = (name) => join(root, 'node_modules/.bin', name);
-let child;
-for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => child?.kill(signal));
+const running = new Set();
+for (const signal of ['SIGINT', 'SIGTERM'])
+  process.on(signal, () => running.forEach((child) => child.kill(signal)));
 
-function run(command, args, env = {}) {
-  return new Promise((resolve) => {
-    child = spawn(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } });
-    child.on('exit', (code, signal) => (signal ? process.exit(1) : resolve(code ?? 1)));
+/** Begins a command; `ended` gives its exit code. */
+function begin(command, args, options) {
+  const child = spawn(command, args, { cwd: root, ...options });
+  running.add(child);
+  const ended = new Promise((resolve, reject) => {
+    child.on('error', reject);
+    child.on('close', (code, signal) => {
+      running.delete(child);
+      if (signal) process.exit(1);
+      resolve(code ?? 1);
+    });
   });
+  return { child, ended };
+}
+
+const run = (command, args, env = {}) =>
+  begin(command, args, { stdio: 'inherit', env: { ...process.env, ...env } }).ended;
+
+/** The exit code of a command, and what it writes. */
+async function outcome(command, args) {
+  const { child, ended } = begin(command, args, { stdio: ['ignore', 'pipe', 'pipe'] });
+  const chunks = [];
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => chunks.push(part));
+  return { code: await ended, text: Buffer.concat(chunks).toString() };
 }
 
 let passed = 0;
@@ -39,11 +60,16 @@ const checks = [
     'web/tsconfig.worker.json',
   ].map((project) => [`types of ${project}`, [bin('tsc'), '-p', project]]),
 ];
-for (const [name, [command, ...args]] of checks) {
-  const code = await run(command, args);
-  count(code === 0 ? 1 : 0, code === 0 ? 0 : 1);
-  console.log(`${code === 0 ? 'ok' : 'FAILED'}: ${name}`);
+/** Checks take one processor each; their output comes whole, so that two side by side do not mix. */
+async function check() {
+  for (let next = checks.shift(); next; next = checks.shift()) {
+    const [name, [command, ...args]] = next;
+    const { code, text } = await outcome(command, args);
+    count(code === 0 ? 1 : 0, code === 0 ? 0 : 1);
+    console.log(`${text}${code === 0 ? 'ok' : 'FAILED'}: ${name}`);
+  }
 }
+await Promise.all(Array.from({ length: Math.min(4, availableParallelism()) }, check));
 
 const jestResults = join(out, 'jest.json');
 await run(bin('jest'), ['--ci', '--json', `--outputFile=${jestResults}`, '--silent']);
