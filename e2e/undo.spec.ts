@@ -1,3 +1,4 @@
+import type { Page } from '@playwright/test';
 import { expect, test, SLIDE } from './support/fixtures';
 import type { DeskDriver } from './support/desk';
 
@@ -43,4 +44,48 @@ test('a window undoes its own work only', async ({ desk, deck, instance, context
   await desk.page.keyboard.press('Control+z');
   await expect(desk.page.getByText('Left as it is')).toBeVisible();
   expect(await instance.annotations(deck)).toEqual([theirs]);
+});
+
+const nameOf = (page: Page): Promise<string | null> =>
+  page.evaluate(() => sessionStorage.getItem('stylet.window'));
+
+test('undo goes on after a reload on a machine that lets go of what was open late', async ({
+  desk,
+  deck,
+  instance,
+  context,
+}) => {
+  await desk.open(instance.url, deck);
+  await line(desk, 30);
+  await desk.saved();
+  const name = await nameOf(desk.page);
+  // Something holds on to the window's name for a while after the page is gone.
+  const late = await context.newPage();
+  await late.goto(`${instance.url}/api/health`);
+  await late.evaluate((lock) => {
+    const held = () => new Promise((resolve) => setTimeout(resolve, 1500));
+    void navigator.locks.request(lock, held);
+  }, `stylet.window ${name}`);
+  await desk.page.bringToFront();
+  await desk.page.reload();
+  await desk.drawn();
+  expect(await nameOf(desk.page)).toBe(name);
+  await desk.page.keyboard.press('Control+z');
+  await expect.poll(async () => (await instance.annotations(deck)).length).toBe(0);
+});
+
+test('a window that is opened as a copy of another has a name of its own', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  await line(desk, 30);
+  const name = await nameOf(desk.page);
+  const copied = desk.page.waitForEvent('popup');
+  await desk.page.evaluate(() => void window.open(location.href));
+  const copy = await copied;
+  await expect(copy.getByRole('button', { name: /^Undo/ })).toBeDisabled();
+  expect(await nameOf(copy)).not.toBe(name);
+  expect(await nameOf(desk.page)).toBe(name);
 });

@@ -3,8 +3,8 @@ import { newId } from '@stylet/core/document';
 import { ownKey } from './own-storage';
 
 const KEY = 'stylet.window';
-/** How long a page that is being reloaded may take to let go of its name, in ms. */
-const LETTING_GO = 400;
+/** How long a name is waited for that nobody answers for, in ms: a page that is being reloaded lets go late. */
+const LETTING_GO = 8000;
 
 /** A name for this window that a reload keeps, and that no other open window has. */
 @Injectable({ providedIn: 'root' })
@@ -26,18 +26,39 @@ export class WindowId {
     return fresh;
   }
 
-  /** Holds a name for as long as the window is open. Returns whether it could be had. */
+  /**
+   * Holds a name for as long as the window is open. Returns whether it could be had.
+   * A page that is going lets go of its name some time, and answers no more; a window that stays says so.
+   */
   private hold(id: string): Promise<boolean> {
     // Without locks (pages that do not come over HTTPS) a duplicate cannot be told from the original.
     if (!('locks' in navigator)) return Promise.resolve(true);
+    const name = `${KEY} ${id}`;
+    const others = new BroadcastChannel(name);
     return new Promise((resolve) => {
-      const signal = AbortSignal.timeout(LETTING_GO);
+      const waiting = new AbortController();
+      const giveUp = (): void => waiting.abort();
+      const timer = setTimeout(giveUp, LETTING_GO);
+      others.onmessage = ({ data }) => {
+        if (data === 'taken') giveUp();
+      };
       navigator.locks
-        .request(`${KEY} ${id}`, { signal }, () => {
+        .request(name, { signal: waiting.signal }, () => {
+          clearTimeout(timer);
+          others.onmessage = ({ data }) => {
+            if (data === 'whose') others.postMessage('taken');
+          };
+          // Others who wait too heard no answer yet.
+          others.postMessage('taken');
           resolve(true);
           return new Promise<never>(() => undefined);
         })
-        .catch(() => resolve(false));
+        .catch(() => {
+          clearTimeout(timer);
+          others.close();
+          resolve(false);
+        });
+      others.postMessage('whose');
     });
   }
 }
