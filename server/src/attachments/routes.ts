@@ -1,4 +1,3 @@
-import { createReadStream } from 'node:fs';
 import { attachmentListSchema } from '@stylet/core/api';
 import { HIGHEST } from '@stylet/core/bounds';
 import { idSchema } from '@stylet/core/document';
@@ -55,14 +54,12 @@ export const attachmentRoutes =
           await spool.discard(to);
           throw error;
         }
-        const stream = createReadStream(to);
-        stream.once('close', () => void spool.discard(to));
         // Whatever it is: it is never shown here.
         return reply
           .type('application/octet-stream')
           .header('content-disposition', dispositionFor(name, 'attachment'))
           .header('cache-control', 'private, no-cache')
-          .send(stream);
+          .send(spool.readOnce(to));
       },
     );
   };

@@ -49,9 +49,7 @@ export class Exporter {
     if (!isJoined)
       return { title, size: size + tail.length, stream: Readable.from(joined(path, tail)) };
     const clean = await this.clean(await this.written(path, tail), awaited);
-    const stream = createReadStream(clean.path, { highWaterMark: PIECE });
-    stream.once('close', () => void this.spool.discard(clean.path));
-    return { title, size: clean.size, stream };
+    return { title, size: clean.size, stream: this.spool.readOnce(clean.path) };
   }
 
   /** What an export would leave out or break. Throws Problem `document-not-found`. */

@@ -8,6 +8,9 @@ import { Problem } from '@stylet/core/problems';
 import type { Queries } from '../db/database';
 import { readSource } from './chunks';
 
+/** How much of a file is read at a time, in bytes. */
+const PIECE = 1024 * 1024;
+
 /** A file on this machine's disk, known by the SHA-256 of its bytes. */
 export interface SpooledFile {
   readonly path: string;
@@ -135,6 +138,13 @@ export class Spool {
       this.fetching.set(digest, fetching);
     }
     return fetching;
+  }
+
+  /** What a work file has; it is discarded when that was read, or is wanted no more. */
+  readOnce(path: string): Readable {
+    const stream = createReadStream(path, { highWaterMark: PIECE });
+    stream.once('close', () => void this.discard(path));
+    return stream;
   }
 
   async discard(path: string): Promise<void> {

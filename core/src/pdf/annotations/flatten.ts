@@ -3,20 +3,16 @@ import {
   PdfDict,
   PdfRef,
   PdfStream,
-  numberOr,
   serializeNumber,
   type PdfFile,
   type PdfValue,
 } from '../objects/index';
 import { readBox } from '../pages';
-
-const HIDDEN = 2;
-const NO_VIEW = 32;
+import { isHidden, numbersOf } from './entries';
 
 /** The normal appearance of an annotation, by its state where it has several (12.5.5). */
 export function normalAppearance(file: PdfFile, dict: PdfDict): PdfRef | undefined {
-  const flags = numberOr(file.resolve(dict.get('F'))) ?? 0;
-  if (flags & (HIDDEN | NO_VIEW)) return undefined;
+  if (isHidden(file, dict)) return undefined;
   let normal: PdfValue = file.dict(dict.get('AP'))?.get('N') ?? null;
   const states = file.resolve(normal);
   if (states instanceof PdfDict) {
@@ -37,7 +33,7 @@ export function placement(file: PdfFile, dict: PdfDict, form: PdfDict): Matrix |
   const rect = readBox(file, dict.get('Rect'));
   const bbox = readBox(file, form.get('BBox'));
   if (!rect || !bbox) return undefined;
-  const numbers = file.array(form.get('Matrix')).map((v) => numberOr(file.resolve(v)) ?? 0);
+  const numbers = numbersOf(file, form.get('Matrix'));
   const own: Matrix = numbers.length === 6 ? (numbers as unknown as Matrix) : [1, 0, 0, 1, 0, 0];
   const box = transformBox(own, bbox);
   const width = box.x1 - box.x0;

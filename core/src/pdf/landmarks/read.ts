@@ -2,7 +2,8 @@ import { boundedCoordinate } from '../../bounds/index';
 import { generateNKeysBetween } from 'fractional-indexing';
 import { landmarkSchema, newId, type Bookmark, type Landmark } from '../../document/index';
 import { hexOf } from '../../paint/index';
-import { numberOr, textOf, type PdfFile } from '../objects/index';
+import { textOf, type PdfFile } from '../objects/index';
+import { numbersOf } from '../annotations/entries';
 import type { Destination } from '../destinations';
 import type { OutlineItem } from '../outline';
 import type { Cleaning } from '../storable';
@@ -58,7 +59,7 @@ function bookmarkOf(
   clean: Cleaning,
 ): Landmark {
   const own = file.dict(dict.get(BOOKMARK));
-  const rgb = file.array(dict.get('C')).map((v) => numberOr(file.resolve(v)) ?? 0);
+  const rgb = numbersOf(file, dict.get('C'));
   const bookmark = {
     kind: 'bookmark' as const,
     place,
