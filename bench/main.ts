@@ -9,6 +9,7 @@ import { inkLive } from './ink-live';
 import { inkOutlines } from './ink-outline';
 import { jump1000 } from './jump';
 import { lassoHit } from './lasso-hit';
+import { marking } from './marking';
 import { openFirstPage } from './open-first-page';
 import { pagingBenchmarks } from './paging';
 import { boardFirst } from './board';
@@ -33,6 +34,7 @@ const all: readonly Benchmark[] = [
   lassoHit,
   dragFrames,
   picturePlace,
+  marking,
   writingFrames,
   openFirstPage,
   indexScroll,

@@ -4,14 +4,17 @@ need_package() { # COMMAND-OR-FILE PACKAGE
   command -v "$1" >/dev/null 2>&1 || compgen -G "$1" >/dev/null || MISSING+=("$2")
 }
 
+# What is needed always, and more: PROGRAM:PACKAGE …
 install_debian_packages() {
   MISSING=()
+  local more
   need_package '/usr/lib/postgresql/*/bin/initdb' postgresql
   need_package chromium chromium
   need_package qpdf qpdf
   need_package pdftotext poppler-utils
   need_package mutool mupdf-tools
   need_package rsvg-convert librsvg2-bin
+  for more in "$@"; do need_package "${more%%:*}" "${more#*:}"; done
   [ ${#MISSING[@]} -eq 0 ] && return
   echo "Installing Debian packages: ${MISSING[*]}"
   local as_root=()

@@ -73,3 +73,18 @@ test('steps go from undo to redo and back; a new one forgets what was undone', (
     redo: [],
   });
 });
+
+test('what becomes of a stroke later is undone together with it, whatever was done meanwhile', () => {
+  const drawn: Reversal[] = [{ effect: remove, of: add }];
+  const other: Reversal[] = [
+    { effect: { type: 'document.rename', title: 'a' }, of: { type: 'document.rename', title: 'b' } },
+  ];
+  const marked: Reversal[] = [{ effect: add, of: remove }];
+  let history = historyAfter(noHistory, 'changed', drawn);
+  history = historyAfter(history, 'changed', other);
+  expect(historyAfter(history, 'amended', marked)).toEqual({
+    undo: [[...marked, ...drawn], other],
+    redo: [],
+  });
+  expect(historyAfter(noHistory, 'amended', marked).undo).toEqual([marked]);
+});

@@ -14,8 +14,8 @@ export interface History {
   readonly redo: readonly (readonly Reversal[])[];
 }
 
-/** How a step came about. */
-export type StepKind = 'changed' | 'undone' | 'redone';
+/** How a step came about; one that amends an earlier one is undone with it. */
+export type StepKind = 'changed' | 'amended' | 'undone' | 'redone';
 
 export const noHistory: History = { undo: [], redo: [] };
 
@@ -28,11 +28,27 @@ export function historyAfter(
   switch (kind) {
     case 'changed':
       return { undo: [...undo, reversals], redo: [] };
+    case 'amended':
+      return { undo: amended(undo, reversals), redo };
     case 'undone':
       return { undo: undo.slice(0, -1), redo: [...redo, reversals] };
     case 'redone':
       return { undo: [...undo, reversals], redo: redo.slice(0, -1) };
   }
+}
+
+/** The step that made what is put back is taken back together with what has become of it. */
+function amended(undo: History['undo'], reversals: readonly Reversal[]): History['undo'] {
+  const replaced = new Set(
+    reversals.flatMap(({ effect }) =>
+      effect.type === 'annotation.add' ? [effect.annotation.id] : [],
+    ),
+  );
+  const at = undo.findLastIndex((step) =>
+    step.some(({ of }) => of.type === 'annotation.add' && replaced.has(of.annotation.id)),
+  );
+  if (at < 0) return [...undo, reversals];
+  return undo.with(at, [...reversals, ...undo[at]]);
 }
 
 /**

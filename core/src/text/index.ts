@@ -4,6 +4,8 @@ export * from './drawn-pictures';
 export * from './words';
 export * from './lines';
 export * from './order';
+export * from './columns';
+export * from './highlighted';
 export * from './range';
 export * from './page-text';
 export * from './marks';

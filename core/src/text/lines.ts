@@ -13,7 +13,10 @@ export interface Line {
 
 /** Gap, in font sizes, over which a line does not run: the gutter between columns. */
 const GUTTER = 1.3;
-
+/** Gap, in font sizes, that may lie between the mark of an entry of a list and its text. */
+const LABEL_GAP = 4;
+/** What marks an entry of a list: a sign, or a number or letter with a stop or brackets (common practice, no source). */
+const LABEL = /^(?:[•‣◦▪■●○▶►⁃*·§–—-]|\(?[\p{L}\p{N}]{1,3}[.)]|\[\p{N}{1,3}\])$/u;
 /** The lines of a page in reading order, columns respected. */
 export function linesOf(words: readonly Word[]): Line[] {
   const angles = new Map<TextAngle, Word[]>();
@@ -57,14 +60,17 @@ function sameRow(a: Box, b: Box): boolean {
   return shared > 0.55 * Math.min(a.y1 - a.y0, b.y1 - b.y0);
 }
 
-function splitAtGutters(row: Framed[]): Framed[][] {
-  row.sort((a, b) => a.box.x0 - b.box.x0);
+function splitAtGutters(row: readonly Framed[]): Framed[][] {
+  const sorted = [...row].sort((a, b) => a.box.x0 - b.box.x0);
   const parts: Framed[][] = [];
-  for (const item of row) {
+  for (const item of sorted) {
     const part = parts.at(-1);
     const before = part?.at(-1);
-    const gap = before ? item.box.x0 - before.box.x1 : 0;
-    if (part && gap <= GUTTER * Math.max(before!.word.size, item.word.size)) part.push(item);
+    const gap = before
+      ? (item.box.x0 - before.box.x1) / Math.max(before.word.size, item.word.size)
+      : 0;
+    const isLabel = part?.length === 1 && LABEL.test(part[0].word.text);
+    if (part && gap <= (isLabel ? LABEL_GAP : GUTTER)) part.push(item);
     else parts.push([item]);
   }
   return parts;

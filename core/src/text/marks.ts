@@ -1,18 +1,6 @@
 import type { Markup } from '../document/index';
-import { between, type PageText } from './page-text';
+import type { PageText } from './page-text';
 import type { TextRange } from './range';
-import type { Point } from '../geometry/index';
-
-/**
- * The words between two points in reading order, both ends' words included; undefined when the
- * first point is not on text. Beyond text, the second point counts as its nearest word.
- */
-export function rangeBetween(text: PageText, from: Point, to: Point): TextRange | undefined {
-  const first = text.wordAt(from);
-  const last = text.nearestWord(to);
-  if (first === undefined || last === undefined) return undefined;
-  return text.rangeOf(between(first, last));
-}
 
 /** Words joined with the marks they overlap. */
 export interface Joined {

@@ -1,4 +1,4 @@
-import type { Box } from '../geometry/index';
+import { unite, type Box } from '../geometry/index';
 
 interface Framed {
   readonly frame: Box;
@@ -14,11 +14,8 @@ const GUTTER = 0.6;
  */
 export function readingOrder<T extends Framed>(lines: readonly T[]): T[] {
   if (lines.length < 2) return [...lines];
-  const columns = cutDown(lines);
-  if (columns) return columns.flatMap((column) => readingOrder(column));
-  const across = bestCutAcross(lines);
-  if (across) return across.flatMap((part) => readingOrder(part));
-  return [...lines].sort((a, b) => a.frame.y0 - b.frame.y0 || a.frame.x0 - b.frame.x0);
+  const parts = cutDown(lines) ?? bestCutAcross(lines);
+  return parts ? parts.flatMap((part) => readingOrder(part)) : byTop(lines);
 }
 
 /** Two sides of the widest gutter, each of at least two lines; undefined when there is none. */
@@ -60,6 +57,69 @@ function bestCutAcross<T extends Framed>(lines: readonly T[]): [T[], T[]] | unde
   }
   return best;
 }
+
+/**
+ * What stands beside the lines of a region (from top to bottom): of each line that is in a band of neighbouring lines
+ * which a gutter divides, how far the other sides of such gutters reach. Lines in no band are left out.
+ */
+export function beside<T extends Framed>(lines: readonly T[]): Map<T, Box[]> {
+  const found = new Map<T, Box[]>();
+  collect(lines, found);
+  return found;
+}
+
+function collect<T extends Framed>(lines: readonly T[], found: Map<T, Box[]>): void {
+  const band = widestBand(lines);
+  if (!band) return;
+  const [from, to] = band;
+  const sides = cutDown(lines.slice(from, to))!.map(byTop);
+  const reach = sides.map((side) => side.map(({ frame }) => frame).reduce(unite));
+  sides.forEach((side, i) => {
+    for (const line of side) found.set(line, [...(found.get(line) ?? []), reach[1 - i]]);
+  });
+  for (const part of [lines.slice(0, from), ...sides, lines.slice(to)]) collect(part, found);
+}
+
+/** The most neighbouring lines that a gutter divides: the first and the one after the last. */
+function widestBand<T extends Framed>(lines: readonly T[]): [number, number] | undefined {
+  let best: [number, number] | undefined;
+  for (let from = 0; from < lines.length; from++) {
+    let gaps: (readonly [number, number])[] = [[-Infinity, Infinity]];
+    for (let to = from; to < lines.length && lines.length - from > sizeOf(best); to++) {
+      const { frame } = lines[to];
+      const least = GUTTER * (frame.y1 - frame.y0);
+      gaps = gaps.flatMap((gap) => around(gap, frame)).filter(([a, b]) => b - a > least);
+      if (gaps.length < 3 && to > from + 3) break;
+      if (to + 1 - from <= sizeOf(best)) continue;
+      const sides = cutDown(lines.slice(from, to + 1));
+      if (sides && areBeside(sides)) best = [from, to + 1];
+    }
+  }
+  return best;
+}
+
+const sizeOf = (band: readonly [number, number] | undefined): number =>
+  band ? band[1] - band[0] : 0;
+
+/** What a line leaves of a gap. */
+function around(gap: readonly [number, number], { x0, x1 }: Box): (readonly [number, number])[] {
+  if (x1 <= gap[0] || x0 >= gap[1]) return [gap];
+  return [
+    [gap[0], x0],
+    [x1, gap[1]],
+  ];
+}
+
+/** Whether the lines of two sides stand beside each other, not one side below the other. */
+function areBeside<T extends Framed>(sides: readonly (readonly T[])[]): boolean {
+  const [a, b] = sides.map((lines) => lines.map(({ frame }) => frame).reduce(unite));
+  const shared = Math.min(a.y1, b.y1) - Math.max(a.y0, b.y0);
+  return shared > 0.5 * Math.min(a.y1 - a.y0, b.y1 - b.y0);
+}
+
+/** From top to bottom. */
+export const byTop = <T extends Framed>(lines: readonly T[]): T[] =>
+  [...lines].sort((a, b) => a.frame.y0 - b.frame.y0 || a.frame.x0 - b.frame.x0);
 
 function median(values: number[]): number {
   values.sort((a, b) => a - b);

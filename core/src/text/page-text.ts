@@ -9,7 +9,9 @@ import {
   type Point,
 } from '../geometry/index';
 import type { Line } from './lines';
+import { Columns } from './columns';
 import { copiedText } from './copied';
+import { highlighted } from './highlighted';
 import { paragraphAround } from './paragraphs';
 import { joinLines, lineAt, nearestLine, distanceToBox, type TextRange } from './range';
 import { uprightFrame, type Word } from './words';
@@ -23,6 +25,8 @@ interface PlacedWord {
 export class PageText {
   private readonly words: readonly PlacedWord[];
   private readonly starts = new Map<Line, number>();
+  private columns: Columns | undefined;
+  private numbers: Map<Word, number> | undefined;
 
   constructor(readonly lines: readonly Line[]) {
     const words: PlacedWord[] = [];
@@ -48,6 +52,13 @@ export class PageText {
   nearestWord(p: Point): number | undefined {
     if (this.lines.length === 0) return undefined;
     return this.nearestIn(lineAt(this.lines, p) ?? nearestLine(this.lines, p), p);
+  }
+
+  /** The words that the way of a highlighter (page space) means; undefined when it is not on text. See `highlighted`. */
+  highlighted(way: readonly Point[]): number[] | undefined {
+    this.columns ??= new Columns(this.lines);
+    const words = highlighted(this.columns, way);
+    return words?.map((word) => this.numberOf(word)).sort((a, b) => a - b);
   }
 
   /** The words that quads (page space) cover, in order: those whose middle lies in one. */
@@ -82,6 +93,11 @@ export class PageText {
     const [first, last] = what === 'line' ? [at, at] : paragraphAround(this.lines, at);
     const end = this.lines[last];
     return [this.starts.get(this.lines[first])!, this.starts.get(end)! + end.words.length - 1];
+  }
+
+  private numberOf(word: Word): number {
+    this.numbers ??= new Map(this.words.map((placed, i) => [placed.word, i]));
+    return this.numbers.get(word)!;
   }
 
   private runsOf(words: readonly number[]): Map<Line, PlacedWord[]> {

@@ -5,7 +5,7 @@ import {
   linesOf,
   joinMarks,
   pageText,
-  rangeBetween,
+  type PageText,
   splitMark,
   uprightFrame,
   wordsOf,
@@ -82,8 +82,16 @@ const lines = linesOf([
 
 const text = pageText(lines);
 
+const marked = (page: PageText, ...way: [number, number][]): string =>
+  page.rangeOf(page.highlighted(way.map(([x, y]) => ({ x, y }))) ?? []).contents;
+
 test('a stroke from word to word marks the words between, as high as their lines', () => {
-  const range = rangeBetween(text, { x: 30, y: 5 }, { x: 20, y: 20 })!;
+  const range = text.rangeOf(
+    text.highlighted([
+      { x: 26, y: 5 },
+      { x: 39, y: 20 },
+    ])!,
+  );
   expect(range.contents).toBe('the depth is below');
   expect(range.quads).toEqual([
     [25, 0, 70, 0, 25, 10, 70, 10],
@@ -92,14 +100,92 @@ test('a stroke from word to word marks the words between, as high as their lines
 });
 
 test('it makes no difference which end comes first', () => {
-  expect(rangeBetween(text, { x: 20, y: 20 }, { x: 30, y: 5 })).toEqual(
-    rangeBetween(text, { x: 30, y: 5 }, { x: 20, y: 20 }),
-  );
+  expect(marked(text, [39, 20], [26, 5])).toBe('the depth is below');
+  expect(marked(text, [69, 5], [26, 5])).toBe('the depth');
 });
 
-test('off the text there is nothing to mark', () => {
+test('off the text there is nothing to mark; beside it there is when the stroke goes on over it', () => {
   expect(lineAt(lines, { x: 30, y: 60 })).toBeUndefined();
-  expect(rangeBetween(text, { x: 200, y: 5 }, { x: 30, y: 5 })).toBeUndefined();
+  expect(
+    text.highlighted([
+      { x: 200, y: 5 },
+      { x: 30, y: 5 },
+    ]),
+  ).toBeUndefined();
+  expect(marked(text, [-15, 5], [18, 6])).toBe('Once');
+  // A bar in the margin, down the lines.
+  expect(
+    text.highlighted([
+      { x: -6, y: 0 },
+      { x: -6, y: 24 },
+    ]),
+  ).toBeUndefined();
+});
+
+test('a level stroke between two lines means the nearer one; a word hardly touched is not meant', () => {
+  expect(marked(text, [0, 10.5], [72, 10.5])).toBe('Once the depth');
+  expect(marked(text, [0, 13.5], [72, 13.5])).toBe('is below');
+  expect(marked(text, [0, 5], [25.5, 5])).toBe('Once');
+  expect(marked(text, [19, 5], [43, 5])).toBe('the');
+});
+
+const column = (name: string, x: number): Word[] =>
+  Array.from({ length: 6 }, (_, i) => word(`${name}${i}`, x, 30 + i * 14, i === 5 ? 40 : 100));
+
+test('a mark keeps to the column it began in, however far it ends in the gutter or in the next one', () => {
+  const columns = pageText(
+    linesOf([
+      word('Title', 0, 0, 220),
+      ...column('a', 0),
+      ...column('b', 120),
+      word('foot', 0, 140, 220),
+    ]),
+  );
+  expect(marked(columns, [2, 49], [114, 63])).toBe('a1 a2');
+  expect(marked(columns, [2, 49], [180, 63])).toBe('a1 a2');
+  expect(marked(columns, [122, 49], [230, 105])).toBe('b1 b2 b3 b4 b5');
+  expect(marked(columns, [116, 50], [180, 50])).toBe('b1');
+});
+
+const row = (y: number, cells: readonly string[]): Word[] =>
+  cells.map((text, i) => word(text, i * 80, y, 30));
+
+test('a mark keeps to the cell of a table, or to the cells below it, until a line runs over them all', () => {
+  const table = pageText(
+    linesOf(
+      [
+        word('heading', 0, 0, 190),
+        ...row(14, ['depth', 'tide', 'hour']),
+        ...row(28, ['1.2', 'ebb', '08:10']),
+        // A cell of two lines, and an empty one.
+        ...row(42, ['0.8', 'slack', '']),
+        word('water', 80, 56, 30),
+        word('below', 0, 70, 190),
+      ].filter(({ text }) => text !== ''),
+    ),
+  );
+  expect(marked(table, [81, 33], [112, 33])).toBe('ebb');
+  expect(marked(table, [81, 33], [150, 34])).toBe('ebb');
+  expect(marked(table, [81, 33], [180, 61])).toBe('ebb slack water');
+  expect(marked(table, [1, 19], [20, 90])).toBe('depth 1.2 0.8');
+});
+
+test('the sign of an entry stands in one line with its text', () => {
+  expect(read([word('•', 0, 0, 4), word('bring', 30, 0), word('boots', 58, 0)])).toEqual([
+    '• bring boots',
+  ]);
+});
+
+test('cells that stand close beside each other are parted by a gap that is unusual', () => {
+  const even = (y: number, gap: number): Word[] =>
+    ['one', 'two', 'three', 'four', 'five'].map((w, i) => word(w, i * (20 + gap), y, 20));
+  const cells = pageText(linesOf([...even(0, 3), word('cell', 121, 0)]));
+  expect(marked(cells, [1, 5], [130, 5])).toBe('one two three four five');
+  // Spaced out to fill its column; and the number of a heading.
+  const spaced = pageText(linesOf([...even(0, 3), ...even(14, 11)]));
+  expect(marked(spaced, [1, 19], [130, 19])).toBe('one two three four five');
+  const heading = pageText(linesOf([word('3.1', 0, 0), word('Tides', 26, 0), ...even(20, 3)]));
+  expect(marked(heading, [1, 5], [50, 5])).toBe('3.1 Tides');
 });
 
 test('a word broken at a line’s end is joined again; a compound is not broken', () => {

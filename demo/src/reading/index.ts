@@ -15,6 +15,8 @@ export interface ReadPage {
   /** Points, before rotation. */
   readonly width: number;
   readonly height: number;
+  /** How far the page is turned when it is shown, clockwise, in degrees. */
+  readonly rotation: number;
 }
 
 /** Reads the text of pages (counted from 1; all if none are named) of a PDF outside the browser. */
@@ -33,7 +35,13 @@ export async function readText(pdf: Uint8Array, wanted?: readonly number[]): Pro
       page.commonObjs.has(name) ? (page.commonObjs.get(name) as GlyphFont) : undefined;
     const [x0, y0, x1, y1] = page.view;
     const words = wordsOf(glyphsOf(list, OPS, fontOf, [1, 0, 0, -1, -x0, y1]));
-    texts.push({ words, lines: linesOf(words), width: x1 - x0, height: y1 - y0 });
+    texts.push({
+      words,
+      lines: linesOf(words),
+      width: x1 - x0,
+      height: y1 - y0,
+      rotation: page.rotate,
+    });
     page.cleanup();
   }
   await document.destroy();

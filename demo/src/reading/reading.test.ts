@@ -164,3 +164,17 @@ test.each([
   },
   120_000,
 );
+
+// What is meant is taken from poppler's reading of the page; see `meant.ts`. The last one is the demo's own, in two columns.
+test.each([
+  ['a card of three columns', () => realPdf('octave-doc/refcard-a4.pdf')],
+  ['a card of tables', () => realPdf('asymptote-doc/asyRefCard.pdf')],
+  ['the paper', () => demo('makePaper')],
+])(
+  'inexact strokes of the highlighter mark the words meant in %s',
+  (_, file) => {
+    const exact = Number(node('demo/src/reading/print-exact.ts', file(), '200'));
+    expect(exact).toBeGreaterThanOrEqual(194);
+  },
+  60_000,
+);

@@ -31,6 +31,12 @@ export class Editing {
     if (step.operations.length > 0) this.made('changed', step);
   }
 
+  /** Carries out what becomes of something done before: it is undone together with that. */
+  amend(effects: readonly Effect[]): void {
+    const step = this.stepOf(effects.map((effect) => ({ effect })));
+    if (step.operations.length > 0) this.made('amended', step);
+  }
+
   /** What undo takes back before any step, where there is such a thing: true when it did. */
   undoesFirst: () => boolean = () => false;
 

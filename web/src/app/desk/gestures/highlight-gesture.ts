@@ -1,7 +1,9 @@
 import type { KitSlot } from '@stylet/core/api';
 import {
+  isMarkup,
   newId,
   strokeStyleSchema,
+  type Annotation,
   type Effect,
   type Ink,
   type Markup,
@@ -16,9 +18,9 @@ import {
   type Sample,
 } from '@stylet/core/ink';
 import { paint } from '@stylet/core/paint';
-import { pageText, rangeBetween, type Line } from '@stylet/core/text';
+import { pageText, type Line } from '@stylet/core/text';
 import type { LiveSurface } from '../pages/live-layer';
-import { markEffects } from '../selection/marking';
+import { markEffects } from '../selection/mark-effects';
 import type { Gesture } from './gesture';
 import { InkGesture, inkOf, type Placement } from './ink-gesture';
 
@@ -26,8 +28,12 @@ import { InkGesture, inkOf, type Placement } from './ink-gesture';
 export interface Surroundings {
   /** The page's text; undefined while it is still being read. */
   lines(): readonly Line[] | undefined;
-  /** The marks on text that are there already. */
-  marks(): readonly Markup[];
+  /** The page's text when it has been read; undefined when that takes too long. */
+  linesRead(): Promise<readonly Line[] | undefined>;
+  /** What is on the page now. */
+  annotations(): readonly Annotation[];
+  /** Carries out what becomes of what the gesture did, as part of the same step. */
+  amend(effects: readonly Effect[]): void;
   /** The strokes near a box, as the polygons of each. */
   strokesNear(box: Box): Iterable<readonly Polygon[]>;
 }
@@ -35,7 +41,8 @@ export interface Surroundings {
 /**
  * Highlights. Over text: the words from press to lift. Elsewhere: a bar as high as the writing it
  * covers, or, when the way is not nearly straight or is not to be straightened, the way itself.
- * Whether it is text is settled by where the pen came down.
+ * Whether it is text is settled by where the pen came down. What was drawn before the text was read stays as it was drawn
+ * until it is.
  */
 export class HighlightGesture implements Gesture {
   private readonly samples: Sample[] = [];
@@ -54,7 +61,8 @@ export class HighlightGesture implements Gesture {
   move(samples: readonly Sample[], ahead: readonly Sample[]): void {
     this.samples.push(...samples);
     for (const sample of samples) this.fit.add(sample);
-    const shape = this.markup() ?? this.bar();
+    const lines = this.around.lines();
+    const shape = (lines && this.markup(lines)) ?? this.bar();
     if (shape) {
       if (this.free) this.live.clear();
       this.free = undefined;
@@ -75,22 +83,46 @@ export class HighlightGesture implements Gesture {
   end(): Effect[] {
     this.live.flush?.();
     const lines = this.around.lines();
-    const markup = this.markup();
-    if (lines && markup) return markEffects({ text: pageText(lines) }, markup, this.around.marks());
+    const marks = lines && this.marksOn(lines);
+    if (marks) return marks;
     const shape = this.bar();
-    return shape ? [{ type: 'annotation.add', annotation: shape }] : (this.free?.end() ?? []);
+    const drawn: Effect[] = shape
+      ? [{ type: 'annotation.add', annotation: shape }]
+      : (this.free?.end() ?? []);
+    if (!lines) void this.markWhenRead(drawn);
+    return drawn;
   }
 
   cancel(): void {
     this.live.clear();
   }
 
-  private markup(): Markup | undefined {
-    const lines = this.around.lines();
-    const from = this.samples[0];
-    const to = this.samples[this.samples.length - 1];
-    const range = lines && rangeBetween(pageText(lines), from, to);
-    if (!range) return undefined;
+  /** Turns what was drawn into a mark on text, unless it has been changed meanwhile. */
+  private async markWhenRead(drawn: readonly Effect[]): Promise<void> {
+    const lines = await this.around.linesRead();
+    if (!lines) return;
+    const now = this.around.annotations();
+    const marks = this.marksOn(lines);
+    const removals: Effect[] = [];
+    for (const effect of drawn) {
+      if (effect.type !== 'annotation.add') continue;
+      const { id, pageId, modified } = effect.annotation;
+      if (!now.some((other) => other.id === id && other.modified === modified)) return;
+      removals.push({ type: 'annotation.remove', pageId, annotationId: id });
+    }
+    if (marks && removals.length > 0) this.around.amend([...removals, ...marks]);
+  }
+
+  private marksOn(lines: readonly Line[]): Effect[] | undefined {
+    const markup = this.markup(lines);
+    const others = this.around.annotations().filter(isMarkup);
+    return markup && markEffects({ text: pageText(lines) }, markup, others);
+  }
+
+  private markup(lines: readonly Line[]): Markup | undefined {
+    const text = pageText(lines);
+    const words = text.highlighted(this.samples);
+    if (!words) return undefined;
     const now = new Date().toISOString();
     return {
       kind: 'highlight',
@@ -100,7 +132,7 @@ export class HighlightGesture implements Gesture {
       opacity: this.slot.opacity,
       created: now,
       modified: now,
-      ...range,
+      ...text.rangeOf(words),
     };
   }
 

@@ -2,7 +2,7 @@ import { inject, Injectable } from '@angular/core';
 import type { KitSlot, Page, PenAction } from '@stylet/core/api';
 import {
   highestOrder,
-  isMarkup,
+  noAnnotations,
   orderAbove,
   paintingOrder,
   type PageAnnotations,
@@ -11,6 +11,8 @@ import type { Box, Point } from '@stylet/core/geometry';
 import type { Line } from '@stylet/core/text';
 import { Store } from '@ngrx/store';
 import { Author } from '../../settings/author';
+import { documentFeature } from '../document/document.reducer';
+import { Editing } from '../document/editing';
 import { Gaps } from '../gap/gaps';
 import { EraseGesture, type Remains } from '../gestures/erase-gesture';
 import { GapGesture } from '../gestures/gap-gesture';
@@ -45,6 +47,8 @@ export interface GesturePage {
   readonly pointsPerPixel: number;
   /** The page's text; undefined while it is still being read. */
   lines(): readonly Line[] | undefined;
+  /** The page's text when it has been read; undefined when that takes too long. */
+  linesRead(): Promise<readonly Line[] | undefined>;
   /** Shows something instead of some annotations. */
   show(remains: Remains): void;
   /** Shows the way of a lasso (page space). */
@@ -67,6 +71,8 @@ export class PageGestures {
   private readonly gaps = inject(Gaps);
   private readonly snipping = inject(Snipping);
   private readonly puttingIn = inject(PuttingIn);
+  private readonly editing = inject(Editing);
+  private readonly kept = this.store.selectSignal(documentFeature.selectAnnotations);
   private readonly tool = this.store.selectSignal(kitFeature.selectTool);
   private readonly slot = this.store.selectSignal(kitFeature.selectActiveSlot);
   private readonly eraser = this.store.selectSignal(kitFeature.selectEraser);
@@ -143,7 +149,9 @@ export class PageGestures {
       const annotations = paintingOrder(target.annotations);
       return new HighlightGesture(slot, placement, live, {
         lines: () => target.lines(),
-        marks: () => annotations.filter(isMarkup),
+        linesRead: () => target.linesRead(),
+        annotations: () => paintingOrder(this.kept()[target.page.id] ?? noAnnotations),
+        amend: (effects) => this.editing.amend(effects),
         strokesNear: (box) => strokesNear(annotations, box),
       });
     }

@@ -9,6 +9,9 @@ import type { Marking } from '../selection/marking';
 import type { TextSelection } from '../selection/text-selection';
 import type { PageSource } from './page-source';
 
+/** How long, in ms, a stroke waits for the text it was drawn over. */
+const LATE = 10_000;
+
 /** A page's text and links, and selecting its words. */
 export class PageReading {
   lines: readonly Line[] | undefined;
@@ -31,6 +34,13 @@ export class PageReading {
     } catch (error) {
       if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
     }
+  }
+
+  /** The text once it has been read; undefined when that takes too long, or cannot be. */
+  linesRead(): Promise<readonly Line[] | undefined> {
+    const late = new Promise<undefined>((done) => setTimeout(done, LATE, undefined));
+    // Trouble is told by `read`, which waits for the same.
+    return Promise.race([this.source.linesOf(this.page()).catch(() => undefined), late]);
   }
 
   isText(at: Point): boolean {

@@ -371,6 +371,7 @@ export class PageView {
       live: this.layers.live,
       pointsPerPixel: shownSize(this.page()).width / width,
       lines: () => this.reading.lines,
+      linesRead: () => this.reading.linesRead(),
       show: (remains) => this.remains.set(remains),
       showLasso: (way) => this.lasso.set(shownWay(this.page(), way)),
       showGap: (line) => this.gap.set(line),

@@ -11,11 +11,12 @@ import {
   type Markup,
 } from '@stylet/core/document';
 import type { Point } from '@stylet/core/geometry';
-import { joinMarks, splitMark, type PageText, type TextRange } from '@stylet/core/text';
+import { splitMark, type PageText, type TextRange } from '@stylet/core/text';
 import { Store } from '@ngrx/store';
 import { Author } from '../../settings/author';
 import { documentFeature } from '../document/document.reducer';
 import { Editing } from '../document/editing';
+import { addition, markEffects, removal } from './mark-effects';
 import { TextSelection } from './text-selection';
 
 /** Marks on the selected words: made, taken off, and changed. What is done over several pages is one step. */
@@ -128,23 +129,7 @@ export class Marking {
   }
 }
 
-/** A new mark in place of those of its kind and colour that it overlaps. */
-export function markEffects(
-  { text }: { readonly text: PageText },
-  mark: Markup,
-  others: readonly Markup[],
-): Effect[] {
-  const { range, replaces } = joinMarks(text, mark, others);
-  return [...replaces.map(removal), addition({ ...mark, ...range })];
-}
-
 const now = (): string => new Date().toISOString();
-const addition = (annotation: Markup): Effect => ({ type: 'annotation.add', annotation });
-const removal = ({ pageId, id }: Markup): Effect => ({
-  type: 'annotation.remove',
-  pageId,
-  annotationId: id,
-});
 
 function withoutOrigin(mark: Markup): Markup {
   const { origin: _origin, ...rest } = mark;
