@@ -6,6 +6,8 @@ import type { DocumentState } from './state';
 export interface Reversal {
   readonly effect: Effect;
   readonly of: Effect;
+  /** The document it is about, where that is another one. */
+  readonly documentId?: string;
 }
 
 /** What undo and redo would do, a gesture each, the next one last. */

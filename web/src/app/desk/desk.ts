@@ -27,6 +27,8 @@ import { Editing } from './document/editing';
 import { DocumentMap } from './map/document-map';
 import { LookingUp } from './dictionary/looking-up';
 import { LookupCard } from './dictionary/lookup-card';
+import { PageMenu } from './page-menu/page-menu';
+import { PageMenuCard } from './page-menu/page-menu-card';
 import { LinkCard } from './links/link-card';
 import { LinkCardState } from './links/link-card-state';
 import { LinkMaking } from './links/link-making';
@@ -101,6 +103,7 @@ import { TopBar } from './top-bar';
     IndexPanel,
     LinkCard,
     LookupCard,
+    PageMenuCard,
     MatButtonModule,
     MatDialogModule,
     MatIconModule,
@@ -134,6 +137,7 @@ import { TopBar } from './top-bar';
     LandmarkActions,
     LandmarksFrom,
     LinkCardState,
+    PageMenu,
     LinkMaking,
     LiveViews,
     LookingUp,

@@ -35,6 +35,10 @@ export const keys = [
   { keys: 'Ctrl A', does: 'select all on the page' },
   { keys: 'Arrows', does: 'move what is selected by a point; Shift ten times as far' },
   { keys: 'Ctrl X / C / V', does: 'cut, copy, paste at the pointer' },
+  {
+    keys: 'Hold',
+    does: 'with a finger or the lasso: the menu of the page, to paste there and more',
+  },
   { keys: 'Ctrl Shift V', does: 'paste in the same place' },
   { keys: 'Ctrl D', does: 'duplicate what is selected' },
   { keys: 'P', does: 'gap: push what is below further down, or up' },

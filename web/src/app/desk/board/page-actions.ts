@@ -3,7 +3,9 @@ import { MatSnackBar } from '@angular/material/snack-bar';
 import {
   applyAll,
   copyPages,
+  invert,
   movePages,
+  pagesInOrder,
   removePages,
   rotatePages,
   takePages,
@@ -13,8 +15,8 @@ import {
 import { Store } from '@ngrx/store';
 import { troubleOf } from '../../api/problem';
 import { documentFeature } from '../document/document.reducer';
-import { Editing } from '../document/editing';
-import { HeldPages } from '../insert/held-pages';
+import { Editing, type Elsewhere } from '../document/editing';
+import { HeldPages, type Held } from '../insert/held-pages';
 import { PageSupplies } from '../insert/page-supplies';
 
 /** Pages of a supply that are to be put in. */
@@ -22,6 +24,13 @@ export interface PagesToPut {
   readonly supply: PageSupply;
   readonly ids: ReadonlySet<string>;
 }
+
+/** Takes pages out of another document; nothing where none would be left there. */
+const removingFrom = ({ documentId, state }: PageSupply, ids: ReadonlySet<string>): Elsewhere[] =>
+  removePages(pagesInOrder(state.pages), ids).flatMap((effect) => {
+    const back = invert(state, effect);
+    return back && documentId !== undefined ? [{ documentId, effect, of: back }] : [];
+  });
 
 /** What is done with whole pages; each is one step of undo. */
 @Injectable()
@@ -32,6 +41,7 @@ export class PageActions {
   private readonly supplies = inject(PageSupplies);
   private readonly snackBar = inject(MatSnackBar);
   private readonly documentId = this.store.selectSignal(documentFeature.selectId);
+  private readonly source = this.store.selectSignal(documentFeature.selectSource);
   private readonly state = this.store.selectSignal(documentFeature.selectState);
   private readonly pages = this.store.selectSignal(documentFeature.selectPages);
   /** Pages of this document that were cut or copied. */
@@ -39,12 +49,7 @@ export class PageActions {
     const held = this.held.pages();
     return held?.documentId === this.documentId() ? held : undefined;
   });
-  readonly canPaste = computed(() => {
-    const ids = new Set(this.heldHere()?.ids);
-    return this.heldHere()
-      ? this.pages().some(({ id }) => ids.has(id))
-      : this.held.pages() !== undefined;
-  });
+  readonly canPaste = computed(() => this.held.pages() !== undefined);
   /** Pages that were cut, until they are pasted. */
   readonly cut = computed<ReadonlySet<string>>(() => {
     const held = this.heldHere();
@@ -85,23 +90,37 @@ export class PageActions {
   hold(ids: ReadonlySet<string>, isCut: boolean): void {
     const documentId = this.documentId();
     if (ids.size === 0 || documentId === undefined) return;
-    this.held.hold({ documentId, title: this.state().title, ids: [...ids], isCut });
+    const [state, source] = [this.state(), this.source()];
+    this.held.hold(
+      { documentId, title: state.title, ids: [...ids], isCut },
+      { documentId, source: source ?? '', state },
+    );
   }
 
   /** Puts what was cut or copied before the page at a place; the ids of what is there then. */
   async paste(index: number): Promise<readonly string[]> {
     const held = this.held.pages();
-    if (!held || !this.canPaste()) return [];
-    if (!this.heldHere()) return this.pasteFromElsewhere(index);
+    if (!held) return [];
     const ids = new Set(held.ids);
+    const isHere = this.heldHere() && this.pages().some(({ id }) => ids.has(id));
+    if (!isHere) return this.pasteFromElsewhere(held, index);
     if (!held.isCut) return this.copyTo(ids, index);
     this.move(ids, index);
-    this.held.hold({ ...held, isCut: false });
+    this.held.pasted();
     return held.ids;
   }
 
   /** Puts pages before the one at a place, one supply after the other; the ids of what is there then. */
   put(wanted: readonly PagesToPut[], index: number): readonly string[] {
+    const { effects, there } = this.putting(wanted, index);
+    this.change(effects);
+    return there;
+  }
+
+  private putting(
+    wanted: readonly PagesToPut[],
+    index: number,
+  ): { readonly effects: readonly Effect[]; readonly there: readonly string[] } {
     const now = new Date().toISOString();
     let [state, at] = [this.state(), index];
     const effects: Effect[] = [];
@@ -113,17 +132,31 @@ export class PageActions {
       state = applyAll(state, taken.effects);
       at += taken.copies.length;
     }
-    this.change(effects);
-    return there;
+    return { effects, there };
   }
 
-  private async pasteFromElsewhere(index: number): Promise<readonly string[]> {
-    const held = this.held.pages()!;
+  /** Of another document, or as they were when they have been removed since. What was cut there is taken out there. */
+  private async pasteFromElsewhere(held: Held, index: number): Promise<readonly string[]> {
+    const ids = new Set(held.ids);
     try {
-      const supply = await this.supplies.ofDocument(held.documentId);
-      const there = this.put([{ supply, ids: new Set(held.ids) }], index);
+      const now =
+        held.documentId === this.documentId()
+          ? undefined
+          : await this.supplies.ofDocument(held.documentId);
+      const isThere = now && held.ids.some((id) => now.state.pages[id]);
+      const supply = isThere ? now : await this.held.asHeld();
+      const { effects, there } = supply
+        ? this.putting([{ supply, ids }], index)
+        : { effects: [], there: [] };
+      const going = held.isCut && isThere ? removingFrom(now!, ids) : [];
       if (there.length === 0) this.tell(`These pages are not in “${held.title}” any more.`);
-      else if (held.isCut) this.tell(`Copied: the pages are still in “${held.title}” as well.`);
+      else if (held.isCut && isThere && going.length === 0)
+        this.tell(`Copied: a document keeps its last page, so “${held.title}” has them as well.`);
+      if (effects.length > 0) this.editing.change(effects, going);
+      if (going.length > 0) {
+        this.held.pasted();
+        this.tell(`Moved here from “${held.title}”. Undo takes them back there.`);
+      }
       return there;
     } catch (error) {
       const { title, advice } = troubleOf(error);

@@ -86,6 +86,10 @@ const perform = (state: DocumentState, operations: readonly Operation[]): Docume
     operations.map(({ effect }) => effect),
   );
 
+/** A step may do something in another document too. */
+const of = (documentId: string, operations: readonly Operation[]): readonly Operation[] =>
+  operations.filter((operation) => operation.documentId === documentId);
+
 export const documentFeature = createFeature({
   name: 'document',
   reducer: createReducer(
@@ -124,9 +128,9 @@ export const documentFeature = createFeature({
     on(documentActions.companionChosen, (open, { documentId, companion }) =>
       documentId === open.id ? { ...open, companion } : open,
     ),
-    on(documentActions.stepMade, (open, { kind, step }) => ({
+    on(documentActions.stepMade, (open, { documentId, kind, step }) => ({
       ...open,
-      state: perform(open.state, step.operations),
+      state: perform(open.state, of(documentId, step.operations)),
       history: historyAfter(open.history, kind, step.reversals),
     })),
     on(documentActions.operationsReceived, (open, { documentId, operations }) =>

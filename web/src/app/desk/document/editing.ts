@@ -13,6 +13,19 @@ import { Store } from '@ngrx/store';
 import { Author } from '../../settings/author';
 import { documentActions, documentFeature, type Step } from './document.reducer';
 
+/** What is done in another document, and what takes it back there. */
+export interface Elsewhere {
+  readonly documentId: string;
+  readonly effect: Effect;
+  readonly of: Effect;
+}
+
+interface Wanted {
+  readonly effect: Effect;
+  readonly of?: Effect;
+  readonly documentId?: string;
+}
+
 /** Turns what people do into operations on the open document. */
 @Injectable({ providedIn: 'root' })
 export class Editing {
@@ -23,11 +36,10 @@ export class Editing {
   /** What is done along with effects, in the same step. */
   alongWith: (effects: readonly Effect[]) => readonly Effect[] = () => [];
 
-  /** Carries out effects as one step of undo. */
-  change(effects: readonly Effect[]): void {
-    const step = this.stepOf(
-      [...effects, ...this.alongWith(effects)].map((effect) => ({ effect })),
-    );
+  /** Carries out effects as one step of undo, and what is done in other documents with it. */
+  change(effects: readonly Effect[], elsewhere: readonly Elsewhere[] = []): void {
+    const here = [...effects, ...this.alongWith(effects)].map((effect) => ({ effect }));
+    const step = this.stepOf([...here, ...elsewhere]);
     if (step.operations.length > 0) this.made('changed', step);
   }
 
@@ -60,24 +72,29 @@ export class Editing {
   }
 
   /** What takes back something that others have gone on from is left out. */
-  private stepOf(wanted: readonly { effect: Effect; of?: Effect }[]): Step {
+  private stepOf(wanted: readonly Wanted[]): Step {
     const { id, revision, state } = this.open();
     const operations: Operation[] = [];
     const reversals: Reversal[] = [];
     const draft = new Draft(state);
-    for (const { effect, of } of wanted) {
+    for (const { effect, of, documentId } of wanted) {
+      const common = {
+        id: newId(),
+        author: this.author.name(),
+        at: new Date().toISOString(),
+        effect,
+      };
+      if (documentId !== undefined && documentId !== id) {
+        // What takes it back was said with it: the other document is not at hand.
+        if (of) reversals.push({ effect: of, of: effect, documentId });
+        operations.push({ ...common, documentId, baseRevision: 0 });
+        continue;
+      }
       if (of && !stands(draft.state, of)) continue;
       const back = invert(draft.state, effect);
       if (back) reversals.push({ effect: back, of: effect });
       draft.apply(effect);
-      operations.push({
-        id: newId(),
-        documentId: id!,
-        author: this.author.name(),
-        at: new Date().toISOString(),
-        baseRevision: revision,
-        effect,
-      });
+      operations.push({ ...common, documentId: id!, baseRevision: revision });
     }
     return { operations, reversals: reversals.reverse() };
   }

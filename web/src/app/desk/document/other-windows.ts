@@ -25,9 +25,13 @@ export class OtherWindows {
         filter(({ step }) => step.operations.length > 0),
         // This window comes first.
         observeOn(asyncScheduler),
-        tap(({ documentId, step: { operations } }) =>
-          this.channel.postMessage({ documentId, operations }),
-        ),
+        tap(({ step: { operations } }) => {
+          for (const documentId of new Set(operations.map((operation) => operation.documentId)))
+            this.channel.postMessage({
+              documentId,
+              operations: operations.filter((operation) => operation.documentId === documentId),
+            });
+        }),
       ),
     { dispatch: false },
   );

@@ -5,6 +5,7 @@ import type { Sample } from '@stylet/core/ink';
 import { polygonsOf } from '../pages/drawing';
 import { indexFor, uppermostAt } from '../pages/page-index';
 import type { Gesture } from './gesture';
+import { Hold } from './hold';
 import { regionOf } from './region';
 
 /** Way and reach of a tap, in CSS pixels. */
@@ -18,35 +19,54 @@ export interface LassoTarget {
   select(ids: readonly string[]): void;
   /** Shows the way so far (page space). */
   show(way: readonly Point[]): void;
+  /** The pen is held still where it came down. */
+  held(): void;
 }
 
-/** Draws round what is to be selected; a tap takes the uppermost thing it hits. */
+/** Draws round what is to be selected; a tap takes the uppermost thing it hits, and one that is held asks for the page's menu. */
 export class LassoGesture implements Gesture {
   private readonly way: Point[] = [];
+  private readonly hold: Hold;
+  private isHeld = false;
 
   constructor(
     private readonly settings: Lasso,
     private readonly target: LassoTarget,
-  ) {}
+  ) {
+    this.hold = new Hold(target.pointsPerPixel, () => this.held());
+  }
 
   move(samples: readonly Sample[]): void {
+    if (this.isHeld) return;
     this.way.push(...samples.map(({ x, y }) => ({ x, y })));
+    for (const sample of samples) this.hold.at(sample);
     this.target.show(this.region());
   }
 
   end(): Effect[] {
+    this.hold.stop();
     this.target.show([]);
     const [first] = this.way;
-    if (!first) return [];
-    const reach = TAP * this.target.pointsPerPixel;
-    const isTap = this.way.every((p) => distance(p, first) < reach);
-    const found = isTap ? this.at(first) : this.within();
+    if (!first || this.isHeld) return [];
+    const found = this.isTap() ? this.at(first) : this.within();
     this.target.select(found.map(({ id }) => id));
     return [];
   }
 
   cancel(): void {
+    this.hold.stop();
     this.target.show([]);
+  }
+
+  private held(): void {
+    if (this.isHeld || !this.isTap()) return;
+    this.isHeld = true;
+    this.target.held();
+  }
+
+  private isTap(): boolean {
+    const reach = TAP * this.target.pointsPerPixel;
+    return this.way.every((p) => distance(p, this.way[0]) < reach);
   }
 
   private at(point: Point): Annotation[] {

@@ -1,6 +1,8 @@
 import type { Gesture } from './gesture';
 import type { Point } from '@stylet/core/geometry';
 import type { Sample } from '@stylet/core/ink';
+import { contactOf, isPalm, isTouch } from '../hands/contact';
+import type { PenPresence } from '../hands/pen-presence';
 
 /** How long a finger rests before it means the text under it, in ms, and how far it may stray. */
 const RESTS = 450;
@@ -9,6 +11,8 @@ const RESTS_ON = 800;
 const STRAYS = 10;
 
 export interface LongPressTarget {
+  /** Whether a finger that rests means something else than what it does already. */
+  waits(event: PointerEvent): boolean;
   /** What a finger that rests begins, or undefined for nothing. */
   begin(at: Point): Gesture | undefined;
   sampleOf(event: PointerEvent): Sample;
@@ -22,6 +26,7 @@ export class LongPress {
 
   constructor(
     private readonly element: HTMLElement,
+    private readonly pen: PenPresence,
     private readonly target: LongPressTarget,
   ) {
     element.addEventListener('pointerdown', this.pressed);
@@ -41,12 +46,14 @@ export class LongPress {
   private readonly pressed = (event: PointerEvent): void => {
     clearTimeout(this.timer);
     // A second finger is a pinch.
-    const isFirst = event.pointerType === 'touch' && event.isPrimary;
+    const isFirst = isTouch(event) && event.isPrimary && !isPalm(contactOf(event));
     this.down = isFirst ? event : undefined;
     if (isFirst) this.timer = setTimeout(() => this.begin(event), RESTS);
   };
 
   private begin(event: PointerEvent): void {
+    // A hand that rests while a pen writes means nothing, and a finger that draws draws.
+    if (this.pen.isNear(performance.now()) || !this.target.waits(event)) return;
     this.gesture = this.target.begin({ x: event.clientX, y: event.clientY });
     if (!this.gesture) return;
     // Panning lets go of the finger.

@@ -20,13 +20,11 @@ import { pngOf, printScale } from '../pictures/canvas-picture';
 import { PictureBitmaps } from '../pictures/picture-bitmaps';
 import { isTyping } from '../typing';
 import { AnnotationSelection } from './annotation-selection';
+import { LastClip } from './last-clip';
 import { SelectionActions } from './selection-actions';
 
-/** What was copied last in this window: it outlives the document it came from. */
-@Injectable({ providedIn: 'root' })
-export class LastClip {
-  clip: Clip | undefined;
-}
+/** Said where there is nothing to paste. */
+export const NOTHING = 'Nothing was copied yet. Select something with the lasso and copy it.';
 
 /** Cuts, copies and pastes annotations: on a page, across pages and documents, as a picture. */
 @Injectable()
@@ -40,21 +38,36 @@ export class Clipboard {
   private readonly documentId = this.store.selectSignal(documentFeature.selectId);
   private readonly all = this.store.selectSignal(documentFeature.selectAnnotations);
   private readonly last = inject(LastClip);
+  /** A button asks: whatever is typed into has nothing to do with it. */
+  private isAsked = false;
 
-  /** From a button: the browser then asks for the data as it does for the key. */
+  /** From a button: the browser then asks for the data as it does for the key, wherever the focus is. */
   copyHere(): void {
-    document.execCommand('copy');
+    this.take('copy');
   }
 
   cutHere(): void {
-    document.execCommand('cut');
+    this.take('cut');
+  }
+
+  private take(what: 'copy' | 'cut'): void {
+    const clip = this.clip();
+    if (!clip) return;
+    this.isAsked = true;
+    const before = this.last.clip();
+    document.execCommand(what);
+    this.isAsked = false;
+    if (this.last.clip() !== before) return;
+    // Not for other programs, but for pasting here.
+    this.last.hold(clip);
+    if (what === 'cut') this.actions.cut();
   }
 
   copied(event: ClipboardEvent): void {
     const clip = this.clip();
-    if (!clip || !event.clipboardData || isTyping(event.target)) return;
+    if (!clip || !event.clipboardData || (isTyping(event.target) && !this.isAsked)) return;
     event.preventDefault();
-    this.last.clip = clip;
+    this.last.hold(clip);
     event.clipboardData.setData(CLIP_TYPE, JSON.stringify(clip));
     const words = clip.annotations.flatMap((a) => ('contents' in a ? a.contents : []));
     event.clipboardData.setData('text/plain', words.join('\n'));
@@ -87,8 +100,16 @@ export class Clipboard {
 
   /** Pastes what was copied last in this window where it was. */
   pasteInPlace(): void {
-    if (this.last.clip) this.paste(this.last.clip, undefined);
-    else this.tell('Nothing was copied in this window. Ctrl V pastes what other windows copied.');
+    const clip = this.last.clip();
+    if (clip) this.paste(clip, undefined);
+    else this.tell(NOTHING);
+  }
+
+  /** Pastes what was copied last in a window of this browser at a point of the window; whether there was anything. */
+  pasteAt(pointer: Point): boolean {
+    const clip = this.last.clip();
+    if (clip) this.paste(clip, pointer);
+    return clip !== undefined;
   }
 
   private paste(clip: Clip, pointer: Point | undefined): void {

@@ -4,6 +4,9 @@ import { MatIconModule } from '@angular/material/icon';
 import type { AnnotationSort } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
 import { kitActions, kitFeature } from '../kit/kit.reducer';
+import { PagesOnScreen } from '../pages/pages-on-screen';
+import { Incoming } from '../pictures/incoming';
+import { AnnotationSelection } from './annotation-selection';
 import { sorts } from './sort-names';
 
 /** How the lasso is drawn, and what it takes. */
@@ -17,8 +20,23 @@ import { sorts } from './sort-names';
 export class LassoCard {
   readonly closed = output();
   private readonly store = inject(Store);
+  private readonly incoming = inject(Incoming);
+  private readonly pages = inject(PagesOnScreen);
+  private readonly chosen = inject(AnnotationSelection);
   protected readonly lasso = this.store.selectSignal(kitFeature.selectLasso);
   protected readonly sorts = sorts;
+
+  /** In the middle of what is seen. */
+  protected paste(): void {
+    void this.incoming.pasteAt({ x: innerWidth / 2, y: innerHeight / 2 });
+    this.closed.emit();
+  }
+
+  protected selectAll(): void {
+    const page = this.pages.current();
+    if (page) this.chosen.takePage(page.id);
+    this.closed.emit();
+  }
 
   protected change(change: Parameters<typeof kitActions.lassoChanged>[0]['change']): void {
     this.store.dispatch(kitActions.lassoChanged({ change }));

@@ -10,6 +10,7 @@ import {
 import type { Page } from '@stylet/core/api';
 import type { PageLink } from '../../../workers/protocol';
 import { LongPress } from '../gestures/long-press';
+import { PenPresence } from '../hands/pen-presence';
 import { placeOnPage } from '../pages/page-geometry';
 import { ViewState } from '../pages/view-state';
 import { LinkCardState } from './link-card-state';
@@ -50,7 +51,8 @@ export class LinkLayer {
 
   constructor() {
     const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-    const press = new LongPress(host, {
+    const press = new LongPress(host, inject(PenPresence), {
+      waits: () => true,
       begin: ({ x, y }) => {
         const element = document.elementFromPoint(x, y)?.closest('.link');
         const link = element && this.live()[Number(element.getAttribute('data-link'))];

@@ -55,6 +55,8 @@ export interface GesturePage {
   showLasso(way: readonly Point[]): void;
   /** Shows the line of a gap and where it is drawn (heights of the page as shown), or none. */
   showGap(line: { readonly from: number; readonly to: number } | undefined): void;
+  /** Opens the page's menu at a point (page space). */
+  openMenu(at: Point): void;
   /** Marks an area (page space), or none. */
   showArea(area: Box | undefined): void;
 }
@@ -113,6 +115,7 @@ export class PageGestures {
         pointsPerPixel: target.pointsPerPixel,
         select: (ids) => this.selection.take(target.page.id, ids, adds),
         show: (way) => target.showLasso(way),
+        held: () => target.openMenu(at),
       });
     this.selection.clear();
     return this.write(at, target, {

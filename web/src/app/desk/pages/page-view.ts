@@ -14,7 +14,7 @@ import {
 } from '@angular/core';
 import type { Page } from '@stylet/core/api';
 import { blendOf, noAnnotations, type Effect, type PageAnnotations } from '@stylet/core/document';
-import { transform, type Box, type Matrix, type Point } from '@stylet/core/geometry';
+import { inverse, transform, type Box, type Matrix, type Point } from '@stylet/core/geometry';
 import type { PageLink } from '../../../workers/protocol';
 import { nothingErased, type Remains } from '../gestures/erase-gesture';
 import type { Gesture } from '../gestures/gesture';
@@ -28,8 +28,10 @@ import { DarkPages } from './dark-pages';
 import { pageToWindow, placeOnPage, screenToPage, shownSize, shownWay } from './page-geometry';
 import { HitLayer } from '../find/hit-layer';
 import { FingerDrawing } from '../hands/finger-drawing';
+import { PenPresence } from '../hands/pen-presence';
 import { LinkLayer } from '../links/link-layer';
 import { PageLinks } from '../links/page-links';
+import { PageMenu } from '../page-menu/page-menu';
 import { LiveViews } from './live-views';
 import { PageGestures, type GesturePage } from './page-gestures';
 import { PageLayers } from './page-layers';
@@ -83,6 +85,7 @@ import { fileMarks, pageWindow, type PageWindow } from './window';
     '[class.erasing]': "mode() === 'write' && tool() === 'eraser' && !isPicking()",
     '(click)': 'tapped($event)',
     '(dblclick)': 'tappedTwice($event)',
+    '(contextmenu)': 'menuAsked($event)',
   },
 })
 export class PageView {
@@ -118,6 +121,7 @@ export class PageView {
   protected readonly chosen = inject(AnnotationSelection);
   private readonly cropping = inject(Cropping);
   private readonly snipping = inject(Snipping);
+  private readonly menu = inject(PageMenu);
   private readonly readingLine = inject(ReadingLine);
   private readonly readAloud = inject(ReadAloud);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
@@ -235,12 +239,16 @@ export class PageView {
       leave: () => this.pointer.hide(),
     };
     const pen = new PenInput(this.host, target, inject(FingerDrawing));
-    const longPress = new LongPress(this.host, {
+    const fingers = inject(FingerDrawing);
+    const longPress = new LongPress(this.host, inject(PenPresence), {
+      waits: ({ pointerId }) => !fingers.isDrawing(pointerId),
       begin: ({ x, y }) => {
         const at = this.pagePoint(x, y);
         // Links show where they lead.
-        if (this.mode() !== 'read' || this.links.isAt(at)) return undefined;
-        return this.reading.selectAt(at, true);
+        if (this.links.isAt(at)) return undefined;
+        const selecting = this.mode() === 'read' ? this.reading.selectAt(at, true) : undefined;
+        if (!selecting) this.menu.open(this.page(), { x, y });
+        return selecting;
       },
       sampleOf: (event) => sampleFrom(event, this.screenToPage()),
     });
@@ -335,6 +343,14 @@ export class PageView {
     }
   }
 
+  /** The right button; a pen's barrel button has its own meaning, and a finger is waited for by `LongPress`. */
+  protected menuAsked(event: MouseEvent): void {
+    event.preventDefault();
+    const { pointerType } = event as PointerEvent;
+    if (pointerType !== 'pen' && pointerType !== 'touch')
+      this.menu.open(this.page(), { x: event.clientX, y: event.clientY });
+  }
+
   protected tappedTwice({ clientX, clientY }: MouseEvent): void {
     if (this.mode() === 'read') this.reading.takeWord(this.pagePoint(clientX, clientY));
   }
@@ -375,6 +391,10 @@ export class PageView {
       show: (remains) => this.remains.set(remains),
       showLasso: (way) => this.lasso.set(shownWay(this.page(), way)),
       showGap: (line) => this.gap.set(line),
+      openMenu: (at) => {
+        const { x, y } = transform(inverse(this.screenToPage()), at);
+        this.menu.open(this.page(), { x, y });
+      },
       showArea: (area) => this.area.set(area && placeOnPage(this.page(), area)),
     };
   }

@@ -1,9 +1,11 @@
 import { Injectable, inject } from '@angular/core';
+import { MatSnackBar } from '@angular/material/snack-bar';
 import type { Page } from '@stylet/core/api';
 import type { Picture } from '@stylet/core/document';
 import { transform, type Point } from '@stylet/core/geometry';
 import { CLIP_TYPE } from '@stylet/core/selection';
-import { Clipboard } from '../lasso/clipboard';
+import { Clipboard, NOTHING } from '../lasso/clipboard';
+import { LastClip } from '../lasso/last-clip';
 import { screenToPage } from '../pages/page-geometry';
 import { PagesOnScreen } from '../pages/pages-on-screen';
 import { LastSnip } from '../snip/last-snip';
@@ -17,6 +19,8 @@ export class Incoming {
   private readonly pages = inject(PagesOnScreen);
   private readonly puttingIn = inject(PuttingIn);
   private readonly lastSnip = inject(LastSnip);
+  private readonly last = inject(LastClip);
+  private readonly snackBar = inject(MatSnackBar);
 
   pasted(event: ClipboardEvent): void {
     if (isTyping(event.target) || this.clipboard.pasted(event)) return;
@@ -25,6 +29,37 @@ export class Incoming {
     if (files.length === 0 || !place) return;
     event.preventDefault();
     void this.pastePictures(files, place);
+  }
+
+  /**
+   * Pastes at a point of the window without a key: a picture that another program copied, where the browser lets us see
+   * it, and else what was copied here last.
+   */
+  async pasteAt(point: Point): Promise<void> {
+    const place = this.place(point);
+    const pictures = place ? await this.picturesCopied() : [];
+    if (place && pictures.length > 0) await this.pastePictures(pictures, place);
+    else if (!this.clipboard.pasteAt(point))
+      this.snackBar.open(NOTHING, 'Close', { duration: 8000 });
+  }
+
+  /** Asks the person only when there is nothing of ours to paste. */
+  private async picturesCopied(): Promise<File[]> {
+    try {
+      const name = 'clipboard-read' as PermissionName;
+      const { state } = await navigator.permissions.query({ name });
+      if (state === 'denied' || (state === 'prompt' && this.last.clip())) return [];
+      const items = await navigator.clipboard.read();
+      const found = items.flatMap((item) =>
+        item.types
+          .filter((type) => type.startsWith('image/'))
+          .slice(0, 1)
+          .map(async (type) => new File([await item.getType(type)], 'Picture', { type })),
+      );
+      return await Promise.all(found);
+    } catch {
+      return []; // Refused, or a browser without this: what was copied here is pasted, or its lack is told.
+    }
   }
 
   /** Says that what is dragged over the page may be dropped there. */

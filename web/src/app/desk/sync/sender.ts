@@ -39,7 +39,8 @@ export class Sender {
     } finally {
       this.coming -= operations.length;
     }
-    for (const { documentId } of operations.slice(0, 1)) this.lineOf(documentId).wake();
+    for (const documentId of new Set(operations.map((operation) => operation.documentId)))
+      this.lineOf(documentId).wake();
     return [];
   }
 
@@ -73,7 +74,8 @@ export class Sender {
     };
     const kept = syncActions.keepingFailed({ trouble });
     try {
-      await this.send(operations);
+      for (const documentId of new Set(operations.map((operation) => operation.documentId)))
+        await this.send(operations.filter((operation) => operation.documentId === documentId));
       return [kept];
     } catch (refusal) {
       const count = operations.length;
