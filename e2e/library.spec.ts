@@ -57,6 +57,46 @@ test('a damaged file is repaired, and the library says so', async ({ page, insta
   await expect(page.getByText('The file was damaged and has been repaired')).toBeVisible();
 });
 
+test('documents are renamed, duplicated, removed and brought back, by menu, right button and keys', async ({
+  page,
+  instance,
+  deckPdf,
+}) => {
+  await page.goto(instance.url);
+  await page.setInputFiles('input[type=file]', [file('2306.01234v2.pdf', deckPdf)]);
+  // Nobody gave the file that name: it is called by its title, until one says otherwise.
+  const item = page.getByRole('listitem').filter({ hasText: '2306.01234v2' });
+  await item.getByRole('button', { name: 'Call it “2306.01234v2”' }).click();
+  const card = (title: string) =>
+    page.locator('stylet-document-card').filter({ has: page.getByText(title, { exact: true }) });
+  await expect(card('2306.01234v2')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Put away' }).click();
+
+  await card('2306.01234v2').getByRole('link').focus();
+  await page.keyboard.press('F2');
+  await page.getByRole('textbox', { name: 'Name' }).fill('Groyne survey');
+  await page.keyboard.press('Enter');
+  await expect(card('Groyne survey')).toHaveCount(1);
+  await page.reload();
+  await card('Groyne survey').getByRole('link').click({ button: 'right' });
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+  await expect(card('Groyne survey (copy)')).toHaveCount(1);
+
+  await card('Groyne survey').getByRole('link').focus();
+  await page.keyboard.press('Delete');
+  await expect(card('Groyne survey')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(card('Groyne survey')).toHaveCount(1);
+  await card('Groyne survey (copy)').getByRole('link').focus();
+  await page.keyboard.press('Delete');
+  await page.getByRole('link', { name: 'Trash' }).click();
+  const removed = page.getByRole('listitem').filter({ hasText: 'Groyne survey (copy)' });
+  await removed.getByRole('button', { name: 'Restore' }).click();
+  await expect(removed).toHaveCount(0);
+  await page.getByRole('link', { name: 'Library' }).click();
+  await expect(card('Groyne survey (copy)')).toHaveCount(1);
+});
+
 test('from bringing in to handing over', async ({ page, desk, instance, deckPdf }, info) => {
   await page.goto(instance.url);
   await page.setInputFiles('input[type=file]', [file('Whole way.pdf', deckPdf)]);

@@ -54,7 +54,7 @@ test('what is copied with a button, while a field has the focus, is pasted where
   expect(await instance.annotations(deck)).toHaveLength(2 * count);
 
   // And from the lasso's own card.
-  await desk.page.getByRole('button', { name: 'Lasso', exact: true }).click();
+  await desk.page.getByRole('button', { name: 'Lasso, key L' }).click();
   await desk.page.getByRole('button', { name: 'Paste', exact: true }).click();
   await desk.saved();
   expect(await instance.annotations(deck)).toHaveLength(3 * count);

@@ -12,6 +12,7 @@ import { dictionaryRoutes } from './dictionary/routes';
 import { documentRoutes } from './documents/routes';
 import { exportRoutes } from './export/routes';
 import { findRoutes } from './find/routes';
+import { trashRoutes } from './trash/routes';
 import { folderRoutes } from './folders/routes';
 import { healthRoutes } from './health/routes';
 import { keywordRoutes } from './keywords/routes';
@@ -58,6 +59,7 @@ export async function buildApp(
   });
   await app.register(healthRoutes(services));
   await app.register(documentRoutes(services));
+  await app.register(trashRoutes(services));
   await app.register(folderRoutes(services));
   await app.register(sourceRoutes(services));
   await app.register(miniatureRoutes(services));

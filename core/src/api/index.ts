@@ -47,7 +47,20 @@ export const documentSummarySchema = z.object({
   repair: z.enum(['none', 'repaired', 'unlocked']),
   /** What else there is to say about it. */
   notices: z.array(noticeSchema),
+  /** Since when it is in the trash. */
+  trashed: instant.nullable(),
 });
+
+/** By what a document that comes is called: its file, the title inside, or whichever says more. */
+export const namings = ['better', 'file', 'title'] as const;
+export type Naming = (typeof namings)[number];
+
+/** A document that has just come, and the name it could have as well. */
+export const broughtInSchema = documentSummarySchema.extend({ otherTitle: z.string().nullable() });
+export type BroughtIn = z.infer<typeof broughtInSchema>;
+
+/** Whether a document is in the trash. */
+export const trashedSchema = z.object({ trashed: z.boolean() });
 
 export const documentSchema = documentSummarySchema.extend({
   /** The digest of the document's own file, as it is worked on. */

@@ -69,6 +69,11 @@ export const problems = {
     title: 'This saved search does not exist',
     advice: 'Load the list of saved searches again.',
   },
+  'document-not-in-trash': {
+    status: 409,
+    title: 'This document is not in the trash',
+    advice: 'Put it into the trash first.',
+  },
   'document-not-found': {
     status: 404,
     title: 'This document does not exist',

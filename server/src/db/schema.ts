@@ -220,6 +220,8 @@ export const documents = pgTable('documents', {
   revision: integer('revision').notNull().default(0),
   created: instant('created').notNull().defaultNow(),
   modified: instant('modified').notNull().defaultNow(),
+  /** Since when it is in the trash. */
+  trashed: instant('trashed'),
 });
 
 export const pages = pgTable(

@@ -1,5 +1,4 @@
-import { basename } from 'node:path';
-import { storableText } from '@stylet/core/bounds';
+import type { Naming } from '@stylet/core/api';
 import { documentState, newId } from '@stylet/core/document';
 import type { ImportedPage } from '@stylet/core/pdf';
 import type { Queries } from '../db/database';
@@ -10,31 +9,40 @@ import { inParts } from '../sources/parts';
 import { takePdf, type ComingPdf, type FileTools, type TakenPdf } from '../sources/take-pdf';
 import { toRow } from './annotation-rows';
 import { sheetFor } from './page-rows';
+import { titlesOf } from './titles';
 
-/** Makes a document of a PDF, in a folder or in none, and returns its id. Throws Problem for files that cannot be used. */
+/** Where a document goes that comes, and by what it is called. */
+export interface ComingTo {
+  readonly folder?: string | undefined;
+  readonly naming: Naming;
+}
+
+/** Makes a document of a PDF; its id, and the name it could have as well. Throws Problem for files that cannot be used. */
 export async function bringIn(
   tools: FileTools,
   filename: string,
   coming: ComingPdf,
-  folderId?: string,
-): Promise<string> {
+  { folder, naming }: ComingTo,
+): Promise<{ readonly id: string; readonly otherTitle: string | null }> {
   const id = newId();
-  await takePdf(tools, coming, (queries, taken) =>
-    storeDocument(queries, id, filename, taken, folderId),
-  );
-  return id;
+  let otherTitle: string | null = null;
+  await takePdf(tools, coming, (queries, taken) => {
+    const titles = titlesOf(filename, taken.facts.title, naming);
+    otherTitle = titles.otherTitle;
+    return storeDocument(queries, id, titles.title, taken, folder);
+  });
+  return { id, otherTitle };
 }
 
 /** Stores a document of what has been taken in. */
 export async function storeDocument(
   queries: Queries,
   id: string,
-  filename: string,
+  title: string,
   { original, working: { file, repair }, facts, parts }: TakenPdf,
   folderId?: string,
 ): Promise<void> {
   if (folderId !== undefined) await checkFolder(queries, folderId);
-  const title = titleFrom(filename, facts.title);
   await queries.insert(documents).values({
     id,
     title,
@@ -75,13 +83,4 @@ export async function storeDocumentPages(
     ...sheetFor({ source, sourceIndex }),
   }));
   for (const part of inParts(rows)) await queries.insert(pages).values(part);
-}
-
-/** People know their files by the names they gave them; the title inside is often a leftover. */
-export function titleFrom(filename: string, inside: string | undefined): string {
-  const name = basename(filename)
-    .replace(/\.pdf$/i, '')
-    .replace(/[_\s]+/g, ' ')
-    .trim();
-  return storableText(name || inside || 'Untitled', 300).trim() || 'Untitled';
 }

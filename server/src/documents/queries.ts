@@ -1,7 +1,7 @@
 import type { DocumentSummary, StyletDocument } from '@stylet/core/api';
 import { byOrder, type Annotation, type DocumentPage, type Landmark } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
-import { and, desc, eq, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, isNull, ne, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { annotations, documents, landmarks, pages, sources } from '../db/schema';
 import { companionOf } from '../companions/store';
@@ -32,16 +32,22 @@ const summaryColumns = {
   repair: documents.repair,
   notices: documents.notices,
   folderId: documents.folderId,
+  trashed: documents.trashed,
   pageCount: sql<number>`(select count(*)::int from ${pages} where ${pages.documentId} = ${documents.id} and not ${pages.removed})`,
   annotationCount: sql<number>`(select count(*)::int from ${annotations} join ${pages} on ${pages.id} = ${annotations.pageId} and not ${pages.removed} where ${annotations.documentId} = ${documents.id})`,
 };
 
-type SummaryRow = Omit<DocumentSummary, 'created' | 'modified'> & { created: Date; modified: Date };
+type SummaryRow = Omit<DocumentSummary, 'created' | 'modified' | 'trashed'> & {
+  created: Date;
+  modified: Date;
+  trashed: Date | null;
+};
 
 const toSummary = (row: SummaryRow): DocumentSummary => ({
   ...row,
   created: row.created.toISOString(),
   modified: row.modified.toISOString(),
+  trashed: row.trashed?.toISOString() ?? null,
 });
 
 const summaries = (queries: Queries) =>
@@ -50,9 +56,19 @@ const summaries = (queries: Queries) =>
     .from(documents)
     .innerJoin(sources, eq(sources.digest, documents.original));
 
-/** All documents, last changed first. */
+/** All documents but those in the trash, last changed first. */
 export async function listDocuments(queries: Queries): Promise<DocumentSummary[]> {
-  const rows = await summaries(queries).orderBy(desc(documents.modified));
+  const rows = await summaries(queries)
+    .where(isNull(documents.trashed))
+    .orderBy(desc(documents.modified));
+  return rows.map(toSummary);
+}
+
+/** The documents in the trash, those put there last first. */
+export async function listTrash(queries: Queries): Promise<DocumentSummary[]> {
+  const rows = await summaries(queries)
+    .where(isNotNull(documents.trashed))
+    .orderBy(desc(documents.trashed));
   return rows.map(toSummary);
 }
 

@@ -1,5 +1,7 @@
 import {
   annotationListSchema,
+  broughtInSchema,
+  namings,
   documentListSchema,
   documentSchema,
   documentSummarySchema,
@@ -13,6 +15,7 @@ import type { Services } from '../services';
 import { pdfIn } from '../sources/upload';
 import { awaitedBy } from '../work/awaited';
 import { bringIn } from './bring-in';
+import { duplicate } from './duplicate';
 import { perform } from './operations';
 import { listDocuments, readAnnotations, readDocument, summaryOf } from './queries';
 
@@ -32,15 +35,18 @@ export const documentRoutes =
           summary:
             'Bring in a PDF, sent as the multipart field “file”, after a field “password” if it has one',
           consumes: ['multipart/form-data'],
-          querystring: z.object({ folder: idSchema.optional() }),
-          response: { 201: documentSummarySchema },
+          querystring: z.object({
+            folder: idSchema.optional(),
+            naming: z.enum(namings).default('better'),
+          }),
+          response: { 201: broughtInSchema },
         },
       },
       async (request, reply) => {
         const { filename, ...coming } = await pdfIn(request, reply, services);
-        const id = await bringIn(services, filename, coming, request.query.folder);
+        const { id, otherTitle } = await bringIn(services, filename, coming, request.query);
         reply.code(201).header('location', `/api/documents/${id}`);
-        return summaryOf(database, id);
+        return { ...(await summaryOf(database, id)), otherTitle };
       },
     );
 
@@ -60,6 +66,22 @@ export const documentRoutes =
         },
       },
       (request) => readDocument(database, request.params.id),
+    );
+
+    app.post(
+      '/api/documents/:id/duplicate',
+      {
+        schema: {
+          summary: 'Make a copy of a document, with all that is on it',
+          params: idParams,
+          response: { 201: documentSummarySchema },
+        },
+      },
+      async (request, reply) => {
+        const id = await duplicate(database, request.params.id);
+        reply.code(201).header('location', `/api/documents/${id}`);
+        return summaryOf(database, id);
+      },
     );
 
     app.get(

@@ -124,7 +124,7 @@ export async function candidateEntries(
   const { rows } = await queries.execute<Record<string, unknown>>(sql`
     select e.document_id as "documentId", d.title, e.kind, e.place, e.text
     from ${entries} e join ${documents} d on d.id = e.document_id
-    where e.lexemes @@ ${tsquery}::tsquery
+    where e.lexemes @@ ${tsquery}::tsquery and d.trashed is null
       ${only ? sql`and e.document_id = any(${sql.param([...only])}::uuid[])` : sql``}
       and not exists (
         select 1 from ${pages} p where p.id = (e.place ->> 'pageId')::uuid and p.removed)

@@ -1,4 +1,4 @@
-import { sql } from 'drizzle-orm';
+import { and, isNull, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { documents, pages, sourceTexts } from '../db/schema';
 
@@ -23,7 +23,12 @@ export class DocumentSheets {
     const there = await queries
       .select({ id: documents.id, revision: documents.revision })
       .from(documents)
-      .where(only && sql`${documents.id} = any(${sql.param([...only])}::uuid[])`);
+      .where(
+        and(
+          isNull(documents.trashed),
+          only && sql`${documents.id} = any(${sql.param([...only])}::uuid[])`,
+        ),
+      );
     const stale = there.filter(({ id, revision }) => known.get(id)?.revision !== revision);
     const fresh = await readSheets(
       queries,

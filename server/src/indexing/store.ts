@@ -147,7 +147,7 @@ export async function indexingState(queries: Queries): Promise<IndexingState> {
     })
     .from(documents)
     .innerJoin(indexing, exists(used))
-    .where(gt(indexing.pages, indexing.done))
+    .where(and(gt(indexing.pages, indexing.done), isNull(documents.trashed)))
     .groupBy(documents.id, documents.title)
     .orderBy(asc(documents.title));
   return { documents: rows };

@@ -1,6 +1,6 @@
 import type { HungKeyword } from '@stylet/core/api';
 import { documentState, pagesInOrder, type Keyword } from '@stylet/core/document';
-import { asc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { annotations, documents, landmarks } from '../db/schema';
 import { fromRow } from '../documents/annotation-rows';
@@ -16,7 +16,7 @@ export async function listKeywords(queries: Queries): Promise<HungKeyword[]> {
     })
     .from(landmarks)
     .innerJoin(documents, eq(documents.id, landmarks.documentId))
-    .where(eq(sql`${landmarks.fields} ->> 'kind'`, 'keyword'))
+    .where(and(eq(sql`${landmarks.fields} ->> 'kind'`, 'keyword'), isNull(documents.trashed)))
     .orderBy(asc(documents.title), asc(documents.id));
   const pages = await pagesOf(queries, [...new Set(rows.map(({ documentId }) => documentId))]);
   const keywords = rows

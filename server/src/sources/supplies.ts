@@ -1,6 +1,6 @@
 import type { PageSupplyBody } from '@stylet/core/api';
 import { Problem } from '@stylet/core/problems';
-import { titleFrom } from '../documents/bring-in';
+import { titlesOf } from '../documents/titles';
 import type { ImportedFacts } from './imported';
 import { takePdf, type ComingPdf, type FileTools } from './take-pdf';
 
@@ -21,7 +21,7 @@ export function takeSupply(
     const source = working.file.digest;
     const supply: PageSupplyBody = {
       source,
-      title: titleFrom(filename, facts.title),
+      title: titlesOf(filename, facts.title, 'better').title,
       pages: [],
       landmarks: [],
       annotations: [],

@@ -30,6 +30,7 @@ const routes: Routes = [
   { path: 'documents/:id', loadComponent: () => import('./desk/desk').then((m) => m.Desk) },
   { path: 'panes', loadComponent: () => import('./panes/panes').then((m) => m.Panes) },
   { path: 'keywords', loadComponent: () => import('./library/keywords').then((m) => m.Keywords) },
+  { path: 'trash', loadComponent: () => import('./library/trash').then((m) => m.Trash) },
   { path: 'find', loadComponent: () => import('./find/find-page').then((m) => m.FindPage) },
   { path: '**', redirectTo: '' },
 ];

@@ -2,6 +2,7 @@ import { HttpClient, HttpEventType, type HttpEvent } from '@angular/common/http'
 import { Injectable, inject } from '@angular/core';
 import {
   annotationListSchema,
+  broughtInSchema,
   attachmentListSchema,
   exportReportSchema,
   dictionaryListSchema,
@@ -22,6 +23,7 @@ import {
   speechSchema,
   voiceListSchema,
   type AttachmentFile,
+  type BroughtIn,
   type Dictionary,
   type DocumentSummary,
   type ExportReport,
@@ -31,6 +33,7 @@ import {
   type IndexingState,
   type Kit,
   type Lookup,
+  type Naming,
   type NotebookWanted,
   type OperationResult,
   type PageSupplyBody,
@@ -53,7 +56,7 @@ import { map, type Observable } from 'rxjs';
 /** How far an upload has come: bytes sent, or the document it became. */
 export type UploadStep =
   | { readonly kind: 'sending'; readonly share: number }
-  | { readonly kind: 'done'; readonly document: DocumentSummary };
+  | { readonly kind: 'done'; readonly document: BroughtIn };
 
 /** The server's API, answers checked against its schemas. */
 @Injectable({ providedIn: 'root' })
@@ -82,14 +85,39 @@ export class Api {
       .pipe(map((body) => operationResultSchema.parse(body)));
   }
 
+  trash(): Observable<DocumentSummary[]> {
+    return this.http
+      .get('/api/trash')
+      .pipe(map((body) => documentListSchema.parse(body).documents));
+  }
+
+  setTrashed(id: string, trashed: boolean): Observable<void> {
+    return this.http.put(`/api/documents/${id}/trash`, { trashed }).pipe(map(() => undefined));
+  }
+
+  removeForGood(id: string): Observable<void> {
+    return this.http.delete(`/api/documents/${id}`).pipe(map(() => undefined));
+  }
+
+  duplicate(id: string): Observable<DocumentSummary> {
+    return this.http
+      .post(`/api/documents/${id}/duplicate`, null)
+      .pipe(map((body) => documentSummarySchema.parse(body)));
+  }
+
   /** Brings a PDF in, into a folder or into none, with its password if it has one. */
-  bringIn(file: File, folder?: string, password?: string): Observable<UploadStep> {
+  bringIn(
+    file: File,
+    folder: string | undefined,
+    naming: Naming,
+    password?: string,
+  ): Observable<UploadStep> {
     const form = formWith(file, password);
     return this.http
       .post('/api/documents', form, {
         observe: 'events',
         reportProgress: true,
-        params: folder === undefined ? {} : { folder },
+        params: { naming, ...(folder === undefined ? {} : { folder }) },
       })
       .pipe(map(stepOf));
   }
@@ -313,7 +341,7 @@ function formWith(file: File, password: string | undefined): FormData {
 
 function stepOf(event: HttpEvent<unknown>): UploadStep {
   if (event.type === HttpEventType.Response)
-    return { kind: 'done', document: documentSummarySchema.parse(event.body) };
+    return { kind: 'done', document: broughtInSchema.parse(event.body) };
   if (event.type === HttpEventType.UploadProgress && event.total)
     return { kind: 'sending', share: event.loaded / event.total };
   return { kind: 'sending', share: event.type === HttpEventType.Sent ? 0 : 1 };

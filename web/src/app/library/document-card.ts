@@ -6,17 +6,20 @@ import {
   computed,
   inject,
   input,
+  signal,
+  viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatIconModule } from '@angular/material/icon';
-import { MatMenuModule } from '@angular/material/menu';
+import { MatMenuModule, MatMenuTrigger } from '@angular/material/menu';
 import { RouterLink } from '@angular/router';
 import type { DocumentSummary } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { Api } from '../api/api';
 import { DRAGGED } from '../folders/folder-tile';
 import { Folders } from '../folders/folders';
+import { LibraryActions } from './library-actions';
 import { libraryFeature } from './library.reducer';
 import { counted } from './counted';
 import { spokenDate } from './sorting';
@@ -25,8 +28,15 @@ import { spokenDate } from './sorting';
   selector: 'stylet-document-card',
   imports: [MatButtonModule, MatIconModule, MatMenuModule, RouterLink],
   template: `
-    <a [routerLink]="['/documents', document().id]" (dragstart)="dragged($event)">
-      <span class="cover"><img [src]="cover()" alt="" loading="lazy" /></span>
+    <a
+      [routerLink]="['/documents', document().id]"
+      (dragstart)="dragged($event)"
+      (keydown)="keyed($event)"
+      (contextmenu)="asked($event)"
+    >
+      <span class="cover" [class.coming]="!hasCome()">
+        <img [src]="cover()" alt="" loading="lazy" (load)="hasCome.set(true)" />
+      </span>
       <span class="title">{{ document().title }}</span>
       <span class="facts">{{ facts() }}</span>
     </a>
@@ -39,7 +49,10 @@ import { spokenDate } from './sorting';
       <mat-icon svgIcon="more" />
     </button>
     <mat-menu #menu="matMenu">
-      <button mat-menu-item (click)="put()">Put into a folder</button>
+      <button mat-menu-item (click)="actions.askForName(document())">Rename …</button>
+      <button mat-menu-item (click)="actions.duplicate(document())">Duplicate</button>
+      <button mat-menu-item (click)="put()">Put into a folder …</button>
+      <button mat-menu-item (click)="actions.remove(document())">Remove</button>
     </mat-menu>
   `,
   styleUrl: './document-card.scss',
@@ -52,6 +65,9 @@ export class DocumentCard {
   private readonly api = inject(Api);
   private readonly dialog = inject(MatDialog);
   private readonly folders = inject(Folders);
+  protected readonly actions = inject(LibraryActions);
+  private readonly trigger = viewChild.required(MatMenuTrigger);
+  protected readonly hasCome = signal(false);
   private readonly allFolders = inject(Store).selectSignal(libraryFeature.selectFolders);
 
   constructor() {
@@ -71,6 +87,29 @@ export class DocumentCard {
       ...(this.read() === undefined ? [] : [`${Math.floor(100 * this.read()!)} % read for Find`]),
     ].join(' · ');
   });
+
+  /** The right button, or the key for it. */
+  protected asked(event: MouseEvent): void {
+    event.preventDefault();
+    this.trigger().openMenu();
+  }
+
+  protected keyed(event: KeyboardEvent): void {
+    const action = this.actionFor(event);
+    if (!action) return;
+    event.preventDefault();
+    void action();
+  }
+
+  private actionFor({ key, ctrlKey, metaKey }: KeyboardEvent): (() => Promise<void>) | undefined {
+    const document = this.document();
+    if (ctrlKey || metaKey)
+      return key.toLowerCase() === 'd' ? () => this.actions.duplicate(document) : undefined;
+    if (key === 'F2') return () => this.actions.askForName(document);
+    return key === 'Delete' || key === 'Backspace'
+      ? () => this.actions.remove(document)
+      : undefined;
+  }
 
   /** A card that is dragged onto a folder goes into it. */
   protected dragged(event: DragEvent): void {

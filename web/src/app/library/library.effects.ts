@@ -16,6 +16,7 @@ import { Api } from '../api/api';
 import { troubleOf } from '../api/problem';
 import { Passwords, wantsPassword } from '../dialogs/passwords';
 import { libraryActions } from './library.reducer';
+import { NamingChoice } from './naming-choice';
 
 const UPLOADS_AT_ONCE = 2;
 
@@ -32,6 +33,7 @@ export class LibraryEffects {
   private readonly actions = inject(Actions);
   private readonly api = inject(Api);
   private readonly passwords = inject(Passwords);
+  private readonly naming = inject(NamingChoice);
   /** Files that wait for their passwords. */
   private readonly locked = new Map<string, Sending>();
 
@@ -67,10 +69,11 @@ export class LibraryEffects {
 
   private send(sending: Sending): Observable<Action> {
     const { id, file, folder, password } = sending;
+    const naming = this.naming.chosen();
     const sent =
       password === undefined
-        ? this.passwords.sending((kept) => this.api.bringIn(file, folder, kept))
-        : this.api.bringIn(file, folder, password);
+        ? this.passwords.sending((kept) => this.api.bringIn(file, folder, naming, kept))
+        : this.api.bringIn(file, folder, naming, password);
     return sent.pipe(
       map((step) => {
         if (step.kind === 'sending')

@@ -1,4 +1,4 @@
-import type { DocumentSummary, Folder } from '@stylet/core/api';
+import type { BroughtIn, DocumentSummary, Folder } from '@stylet/core/api';
 import {
   createActionGroup,
   createFeature,
@@ -7,7 +7,9 @@ import {
   on,
   props,
 } from '@ngrx/store';
+import type { Operation } from '@stylet/core/document';
 import type { Trouble } from '../api/problem';
+import { documentActions } from '../desk/document/document.reducer';
 
 /** A file on its way into the library. */
 export interface Upload {
@@ -16,7 +18,7 @@ export interface Upload {
   /** 0–1 while it is sent. */
   readonly share: number;
   readonly state: 'waiting' | 'sending' | 'reading' | 'done' | 'failed';
-  readonly document?: DocumentSummary;
+  readonly document?: BroughtIn;
   readonly trouble?: Trouble;
 }
 
@@ -29,7 +31,7 @@ export const libraryActions = createActionGroup({
     /** Files to be brought in, into a folder or into none. */
     'Files Chosen': props<{ files: { id: string; file: File }[]; folder?: string }>(),
     'Upload Advanced': props<{ id: string; share: number }>(),
-    'Upload Done': props<{ id: string; document: DocumentSummary }>(),
+    'Upload Done': props<{ id: string; document: BroughtIn }>(),
     'Upload Failed': props<{ id: string; trouble: Trouble }>(),
     /** A file that asks for its password is sent once more with it. */
     'Password Given': props<{ id: string; password: string }>(),
@@ -57,6 +59,20 @@ const changeUpload = (state: LibraryState, id: string, change: Partial<Upload>):
   ...state,
   uploads: state.uploads.map((upload) => (upload.id === id ? { ...upload, ...change } : upload)),
 });
+
+/** A document that is called something else shows so at once. */
+function renamedIn(state: LibraryState, { documentId, effect }: Operation): LibraryState {
+  if (effect.type !== 'document.rename') return state;
+  const renamed = <T extends DocumentSummary>(document: T): T =>
+    document.id === documentId ? { ...document, title: effect.title } : document;
+  return {
+    ...state,
+    documents: state.documents.map(renamed),
+    uploads: state.uploads.map((upload) =>
+      upload.document ? { ...upload, document: renamed(upload.document) } : upload,
+    ),
+  };
+}
 
 export const libraryFeature = createFeature({
   name: 'library',
@@ -99,6 +115,7 @@ export const libraryFeature = createFeature({
     on(libraryActions.passwordGiven, (state, { id }) =>
       changeUpload(state, id, { state: 'waiting', share: 0 }),
     ),
+    on(documentActions.stepMade, (state, { step }) => step.operations.reduce(renamedIn, state)),
     on(libraryActions.uploadsPutAway, (state) => ({
       ...state,
       uploads: state.uploads.filter(({ state: s }) => s !== 'done' && s !== 'failed'),

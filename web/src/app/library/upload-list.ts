@@ -5,6 +5,8 @@ import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { Passwords, wantsPassword } from '../dialogs/passwords';
+import { LibraryActions } from './library-actions';
+import { NamingChoice } from './naming-choice';
 import { libraryActions, type Upload } from './library.reducer';
 import { wordsAbout } from './notice-words';
 
@@ -21,6 +23,8 @@ export class UploadList {
 
   private readonly store = inject(Store);
   private readonly passwords = inject(Passwords);
+  private readonly naming = inject(NamingChoice);
+  private readonly actions = inject(LibraryActions);
   protected readonly wordsAbout = wordsAbout;
 
   protected readonly allEnded = computed(() =>
@@ -31,6 +35,24 @@ export class UploadList {
     const done = this.uploads().filter(({ state }) => state === 'done').length;
     return `Brought in ${done} of ${total}`;
   });
+
+  /** What failed wants something of one; it must not lie below a hundred that did not. */
+  protected readonly inOrder = computed(() => {
+    const failed = this.uploads().filter(({ state }) => state === 'failed');
+    return [...failed, ...this.uploads().filter(({ state }) => state !== 'failed')];
+  });
+
+  /** What is chosen here holds for what comes next as well. */
+  protected callBy({ document, name }: Upload, title: string): void {
+    if (!document) return;
+    const isFile =
+      name
+        .replace(/\.pdf$/i, '')
+        .replace(/[_\s]+/g, ' ')
+        .trim() === title;
+    this.naming.choose(isFile ? 'file' : 'title');
+    this.actions.rename(document, title);
+  }
 
   protected readonly isLocked = ({ trouble }: Upload): boolean => wantsPassword(trouble?.code);
 

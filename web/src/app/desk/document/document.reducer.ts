@@ -128,11 +128,15 @@ export const documentFeature = createFeature({
     on(documentActions.companionChosen, (open, { documentId, companion }) =>
       documentId === open.id ? { ...open, companion } : open,
     ),
-    on(documentActions.stepMade, (open, { documentId, kind, step }) => ({
-      ...open,
-      state: perform(open.state, of(documentId, step.operations)),
-      history: historyAfter(open.history, kind, step.reversals),
-    })),
+    on(documentActions.stepMade, (open, { documentId, kind, step }) =>
+      documentId === open.id
+        ? {
+            ...open,
+            state: perform(open.state, of(documentId, step.operations)),
+            history: historyAfter(open.history, kind, step.reversals),
+          }
+        : open,
+    ),
     on(documentActions.operationsReceived, (open, { documentId, operations }) =>
       documentId === open.id && open.status === 'ready'
         ? { ...open, state: perform(open.state, operations) }

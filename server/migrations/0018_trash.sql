@@ -1,0 +1,1 @@
+ALTER TABLE "documents" ADD COLUMN "trashed" timestamp with time zone;

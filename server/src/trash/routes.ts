@@ -1,0 +1,55 @@
+import { documentListSchema, trashedSchema } from '@stylet/core/api';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import { listTrash } from '../documents/queries';
+import { idParams } from '../documents/routes';
+import type { Services } from '../services';
+import { removeForGood, setTrashed } from './store';
+
+/** Documents that were removed: they can be brought back, or go for good. */
+export const trashRoutes =
+  ({ database }: Services): FastifyPluginAsyncZod =>
+  async (app) => {
+    app.get(
+      '/api/trash',
+      {
+        schema: {
+          summary: 'List the documents in the trash',
+          response: { 200: documentListSchema },
+        },
+      },
+      async () => ({ documents: await listTrash(database) }),
+    );
+
+    app.put(
+      '/api/documents/:id/trash',
+      {
+        schema: {
+          summary: 'Put a document into the trash, or bring it back',
+          params: idParams,
+          body: trashedSchema,
+          response: { 204: z.null() },
+        },
+      },
+      async (request, reply) => {
+        await setTrashed(database, request.params.id, request.body.trashed);
+        return reply.code(204).send(null);
+      },
+    );
+
+    app.delete(
+      '/api/documents/:id',
+      {
+        schema: {
+          summary:
+            'Remove a document that is in the trash for good, and files that nothing else needs',
+          params: idParams,
+          response: { 204: z.null() },
+        },
+      },
+      async (request, reply) => {
+        await removeForGood(database, request.params.id);
+        return reply.code(204).send(null);
+      },
+    );
+  };

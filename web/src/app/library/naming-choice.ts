@@ -1,0 +1,18 @@
+import { Injectable } from '@angular/core';
+import { namings, type Naming } from '@stylet/core/api';
+import { z } from 'zod';
+import { readKept } from '../settings/kept';
+
+const KEY = 'stylet.naming';
+
+/** By what documents are called that come: whichever says more, until one chooses. Kept in this browser. */
+@Injectable({ providedIn: 'root' })
+export class NamingChoice {
+  chosen(): Naming {
+    return z.enum(namings).safeParse(readKept(localStorage, KEY)).data ?? 'better';
+  }
+
+  choose(naming: Naming): void {
+    localStorage.setItem(KEY, JSON.stringify(naming));
+  }
+}
