@@ -1,10 +1,10 @@
-import type { Line } from '../text/index';
+import { spaceBetween, type Line } from '../text/index';
 
 /** Stands where a hyphen parted a word at the end of a line. It is not seen, and folding leaves it out. */
 export const SOFT_HYPHEN = '\u00ad';
 
 /**
- * The words of a page as running text: in reading order with single spaces, those that a hyphen parts at the end
+ * The words of a page as running text: in reading order with single spaces where their script writes any, those that a hyphen parts at the end
  * of a line joined by a soft one. Words are numbered as they come, line by line.
  */
 export interface PageWords {
@@ -26,7 +26,7 @@ export function pageWords(lines: readonly Line[]): PageWords {
   lines.forEach(({ words }, line) =>
     words.forEach((word, i) => {
       if (i === 0 && isParted(text, word.text)) text = text.slice(0, -1) + SOFT_HYPHEN;
-      else if (text !== '') text += ' ';
+      else if (text !== '') text += spaceBetween(text, word.text);
       starts.push(text.length);
       boxes.push(word.box.x0, word.box.y0, word.box.x1, word.box.y1, line);
       text += word.text;

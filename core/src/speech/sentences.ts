@@ -1,6 +1,7 @@
 import { goesOn } from '../text/paragraphs';
 import type { Line } from '../text/lines';
 import { isDivided } from '../text/range';
+import { spaceBetween } from '../text/spacing';
 
 /** A word as it is spoken: where it stands in its sentence, and which words of the page it is. */
 export interface SpokenWord {
@@ -55,7 +56,7 @@ class Paragraph {
       last.pageWords.push(number);
       return;
     }
-    if (this.text !== '') this.text += ' ';
+    if (this.text !== '') this.text += spaceBetween(this.text, word);
     const start = this.text.length;
     this.text += word;
     this.words.push({ start, end: this.text.length, pageWords: [number] });

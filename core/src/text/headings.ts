@@ -1,5 +1,6 @@
 import { identity, transformBox, unite, type Box, type Matrix } from '../geometry/index';
 import type { Line } from './lines';
+import { joinWords } from './spacing';
 
 /** A line as far as it matters for telling headings: its look, its words, its box on the page as shown. */
 export interface LookedLine {
@@ -42,7 +43,7 @@ export function lookOf({ words, box }: Line, toShown: Matrix = identity): Looked
   const letters = words.reduce((sum, { text }) => sum + text.length, 0);
   const inBold = words.reduce((sum, { text, bold }) => sum + (bold ? text.length : 0), 0);
   return {
-    text: words.map(({ text }) => text).join(' '),
+    text: joinWords(words.map(({ text }) => text)),
     box: transformBox(toShown, box),
     size: round(mostOf(words.map(({ size, text }) => [size, text.length])) ?? 0),
     bold: inBold > 0.7 * letters,
@@ -214,11 +215,10 @@ function slideTitles(pages: readonly LookedPage[]): Heading[] {
     const largest = Math.max(...upper.map(({ size }) => size));
     const first = upper.find(({ size }) => size === largest);
     if (!first) return;
-    const title = upper
+    const named = upper
       .filter((line) => line.size === largest && line.box.y0 - first.box.y0 < 2.5 * largest)
-      .map(({ text }) => text)
-      .join(' ')
-      .slice(0, LONGEST);
+      .map(({ text }) => text);
+    const title = joinWords(named).slice(0, LONGEST);
     if (titles.at(-1)?.title === title) return;
     titles.push({ title, depth: 0, pageIndex, box: first.box });
   });

@@ -1,6 +1,7 @@
 export type { OperatorList } from './operator-list';
 export * from './glyphs';
 export * from './drawn-pictures';
+export * from './spacing';
 export * from './words';
 export * from './lines';
 export * from './order';

@@ -14,6 +14,7 @@ import { copiedText } from './copied';
 import { highlighted } from './highlighted';
 import { paragraphAround } from './paragraphs';
 import { joinLines, lineAt, nearestLine, distanceToBox, type TextRange } from './range';
+import { joinWords } from './spacing';
 import { uprightFrame, type Word } from './words';
 
 interface PlacedWord {
@@ -124,7 +125,7 @@ export class PageText {
   }
 }
 
-const textOf = (run: readonly PlacedWord[]): string => run.map(({ word }) => word.text).join(' ');
+const textOf = (run: readonly PlacedWord[]): string => joinWords(run.map(({ word }) => word.text));
 
 const texts = new WeakMap<readonly Line[], PageText>();
 

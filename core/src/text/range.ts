@@ -1,6 +1,7 @@
 import type { Quad } from '../document/index';
 import { contains, grow, type Box, type Point } from '../geometry/index';
 import type { Line } from './lines';
+import { spaceBetween } from './spacing';
 
 /** Words from one place to another, as a mark on text needs them. */
 export interface TextRange {
@@ -50,6 +51,6 @@ export const isDivided = (before: string, after: string): boolean =>
 export function joinLines(texts: readonly string[]): string {
   return texts.reduce((whole, text) => {
     if (isDivided(whole, text)) return whole.slice(0, -1) + text;
-    return whole === '' ? text : `${whole} ${text}`;
+    return whole === '' ? text : whole + spaceBetween(whole, text) + text;
   }, '');
 }

@@ -50,6 +50,16 @@ test('ligatures are read as their letters (Unicode UAX #15, NFKC)', () => {
   expect(wordsOf(glyphs('ﬁne', 0, 0))[0].text).toBe('fine');
 });
 
+test('characters of scripts without spaces are words of their own, and are put together without any', () => {
+  const words = wordsOf([...glyphs('潮汐、第3章 tide', 0, 0)]);
+  expect(words.map((w) => w.text)).toEqual(['潮', '汐、', '第', '3', '章', 'tide']);
+  const page = pageText(linesOf([...words, ...wordsOf(glyphs('表は', 0, 14))]));
+  expect(page.rangeOf(between(0, page.length - 1)).contents).toBe('潮汐、第 3 章 tide 表は');
+  // A word of Chinese that goes on in the next line.
+  expect(joinLines(['これは潮', '汐表です。'])).toBe('これは潮汐表です。');
+  expect(joinLines(['the ebb', 'tide'])).toBe('the ebb tide');
+});
+
 test('two columns are read one after the other, below a title that spans both', () => {
   const column = (x: number, name: string): Word[] =>
     Array.from({ length: 5 }, (_, i) => word(`${name}${i}longenough`, x, 40 + i * 14, 90));

@@ -1,5 +1,6 @@
 import { transformBox, unite, type Box, type Matrix } from '../geometry/index';
 import type { Glyph, TextAngle } from './glyphs';
+import { standsAlone } from './spacing';
 
 /** A run of glyphs without white space; boxes in page space. */
 export interface Word {
@@ -31,7 +32,10 @@ export function uprightFrame(angle: TextAngle): Matrix {
   }
 }
 
-/** Words from glyphs in the order in which they are drawn. White space and gaps part words. */
+/**
+ * Words from glyphs in the order in which they are drawn. White space and gaps part words; characters of scripts that
+ * write no spaces are words of their own, with the punctuation that follows them.
+ */
 export function wordsOf(glyphs: readonly Glyph[]): Word[] {
   const words: Word[] = [];
   let current: { text: string; box: Box; last: Box; glyph: Glyph } | undefined;
@@ -48,7 +52,10 @@ export function wordsOf(glyphs: readonly Glyph[]): Word[] {
       continue;
     }
     const box = glyph.angle === 0 ? glyph.box : transformBox(uprightFrame(glyph.angle), glyph.box);
-    if (current && parts(current.glyph, current.last, glyph, box)) finish();
+    if (current && (standsAlone(glyph.text) || parts(current.glyph, current.last, glyph, box)))
+      finish();
+    else if (current && standsAlone(current.glyph.text) && /[\p{L}\p{N}]/u.test(glyph.text))
+      finish();
     if (current) {
       current.text += glyph.text;
       current.box = unite(current.box, glyph.box);

@@ -1,5 +1,7 @@
 import { readlinkSync } from 'node:fs';
+import { createRequire } from 'node:module';
 import { setPriority } from 'node:os';
+import { dirname, join } from 'node:path';
 import {
   addressWords,
   packWords,
@@ -42,6 +44,11 @@ export interface ReadTexts {
 
 /** Pages after which pdf.js lets go of fonts and pictures. */
 const TIDY = 128;
+
+const CMAPS = join(
+  dirname(createRequire(import.meta.url).resolve('pdfjs-dist/package.json')),
+  'cmaps/',
+);
 
 interface Open {
   readonly path: string;
@@ -114,6 +121,9 @@ async function opened(path: string): Promise<Open> {
     const task = pdfjs.getDocument({
       range: fileRange(bytes),
       verbosity: 0,
+      // What tells the characters of fonts for Chinese, Japanese and Korean text that say only which collection they are of.
+      cMapUrl: CMAPS,
+      cMapPacked: true,
       isEvalSupported: false,
       useSystemFonts: false,
       disableFontFace: true,

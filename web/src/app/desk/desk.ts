@@ -182,6 +182,7 @@ import { TopBar } from './top-bar';
     '(mousedown)': 'sideButton($event)',
     '[class.left-handed]': 'isLeftHanded()',
     '[class.presenting]': 'presenting.isOn()',
+    '[class.finding]': 'finding.isOpen()',
   },
 })
 export class Desk implements OnDestroy {

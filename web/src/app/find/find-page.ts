@@ -19,6 +19,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { Router, RouterLink } from '@angular/router';
 import type { Folder, FindResult, FoundDocument, Hit, Search } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
+import { counted } from '../library/counted';
 import { Api } from '../api/api';
 import { branches } from '../folders/folder-tree';
 import { findActions, findFeature, hitKey, isSameSearch } from './find.reducer';
@@ -151,6 +152,11 @@ export class FindPage {
 
   protected again(): void {
     this.store.dispatch(findActions.asked({ search: this.search() }));
+  }
+
+  /** On how many pages the words stand; where only names have them, that there are such. */
+  protected placesOf({ pages, hits }: FoundDocument): string {
+    return pages > 0 ? counted(pages, 'page') : counted(hits.length, 'place');
   }
 
   /** Whether a document may have more hits than are shown. */

@@ -35,7 +35,6 @@ export class FindBar {
   private readonly list = viewChild(CdkVirtualScrollViewport);
   protected readonly row = ROW;
   protected readonly kindNames = hitKindNames;
-  protected readonly height = computed(() => Math.min(6, this.finding.matches().length) * ROW);
   /** What has come of it so far. */
   protected readonly words = computed(() => {
     const { finding } = this;

@@ -1,8 +1,10 @@
 import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
-import type { Search } from '@stylet/core/api';
+import type { FindResult, Search } from '@stylet/core/api';
 import { parseQuery, type FindQuery, type HitKind } from '@stylet/core/find';
 import { unite } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../../api/api';
 import { Cancelled } from '../../../workers/worker-client';
 import type { FoundMatch } from '../../../workers/protocol';
 import { documentFeature } from '../document/document.reducer';
@@ -29,6 +31,8 @@ export class Finding {
   private readonly source = inject(PageSource);
   private readonly view = inject(ViewState);
   private readonly store = inject(Store);
+  private readonly api = inject(Api);
+  private readonly documentId = this.store.selectSignal(documentFeature.selectId);
   private readonly landmarks = this.store.selectSignal(documentFeature.selectLandmarks);
   private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
   readonly isOpen = signal(false);
@@ -70,6 +74,8 @@ export class Finding {
       : -1;
   });
   readonly isDone = computed(() => this.searched() >= this.view.pages().length);
+  /** Words of this document that may have been meant, where nothing was found. */
+  readonly neighbours = signal<FindResult['neighbours']>([]);
 
   constructor() {
     effect((onCleanup) => {
@@ -149,7 +155,31 @@ export class Finding {
     this.chosen.set(matches.reduce((a, b) => (off(b) < off(a) ? b : a)));
   }
 
+  /** Looks for what may have been meant instead. */
+  lookNear({ typed, word }: FindResult['neighbours'][number]): void {
+    this.typed.update((words) => words.replace(typed, word));
+  }
+
+  /** The server knows the words of all documents; it is asked for those that this one has. */
+  private async lookForNeighbours(signal: AbortSignal): Promise<void> {
+    const search = {
+      typed: this.typed(),
+      keepsCase: this.keepsCase(),
+      wholeWords: this.wholeWords(),
+      near: true,
+    };
+    const document = this.documentId()!;
+    try {
+      const found = await firstValueFrom(this.api.find(search, { document }));
+      if (!signal.aborted && found.documentCount > 0) this.neighbours.set(found.neighbours);
+    } catch (error) {
+      // Without a server there are no proposals; what was found here is told all the same.
+      console.warn('No words near it can be proposed.', error);
+    }
+  }
+
   private reset(): void {
+    this.neighbours.set([]);
     this.pages.set(new Map());
     this.searched.set(0);
     this.chosen.set(undefined);
@@ -184,6 +214,7 @@ export class Finding {
     try {
       for (let step = 0; step < pages.length; step += 2)
         await Promise.all([search(step), ...(step + 1 < pages.length ? [search(step + 1)] : [])]);
+      if (found.size === 0 && this.named().size === 0) await this.lookForNeighbours(signal);
     } catch (error) {
       if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
     }
