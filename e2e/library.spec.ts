@@ -130,16 +130,16 @@ test('nothing is out of reach on a narrow screen', async ({ page, desk, deck, in
   await page.setViewportSize({ width: 360, height: 740 });
   await desk.open(instance.url, deck);
   for (const name of [
-    'Fineliner, key 1',
-    'Highlighter, key 4',
-    'Eraser, key E',
-    'Undo',
-    'Export',
-    'Back',
+    /^Fineliner, .*key 1$/,
+    /^Highlighter, .*key 4$/,
+    /^Eraser, key E$/,
+    /^Undo$/,
+    /^Export$/,
+    /^Back$/,
   ]) {
     const box = (await page
-      .getByLabel(name, { exact: true })
-      .or(page.getByRole('button', { name, exact: true }))
+      .getByLabel(name)
+      .or(page.getByRole('button', { name }))
       .first()
       .boundingBox())!;
     expect(box.x).toBeGreaterThanOrEqual(0);

@@ -17,8 +17,17 @@ async function selected(desk: DeskDriver): Promise<number> {
   return paths.length;
 }
 
+const upright = { tiltX: 0, tiltY: 0 };
+
 async function hold(desk: DeskDriver, at: Spot): Promise<void> {
-  const pen = { ...at, pointerType: 'pen', button: 'left', buttons: 1, force: 0.4 } as const;
+  const pen = {
+    ...at,
+    pointerType: 'pen',
+    button: 'left',
+    buttons: 1,
+    force: 0.4,
+    ...upright,
+  } as const;
   const session = await desk.input();
   await session.send('Input.dispatchMouseEvent', { type: 'mousePressed', clickCount: 1, ...pen });
   await expect(menu(desk)).toBeVisible();

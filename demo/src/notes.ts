@@ -174,13 +174,14 @@ export async function writeOnDeck(notes: Notes, find: FindWords, putIn: PutIn): 
     .highlight(shoaling, '#ffe27a', await find(shoaling, 'and slows down.'))
     .highlight(shoaling, '#f9c0cb', await find(shoaling, 'its height must rise'))
     .text(shoaling, 'c = sqrt(g d) in shallow water', 62, 410, 27, nib(INK.ultramarine))
-    .draw(shoaling, [line({ x: 60, y: 420 }, { x: 372, y: 418 })], fineliner(INK.ultramarine))
+    .draw(shoaling, [line({ x: 60, y: 420 }, { x: 350, y: 418 })], fineliner(INK.ultramarine))
     .text(shoaling, 'd 4 m: c about 6.3 m/s, check with field data', 84, 462, 23)
     .draw(shoaling, arrow({ x: 58, y: 456 }, { x: 78, y: 456 }, 6), fineliner(INK.ironGall))
     .text(shoaling, 'slope matters! steep = plunging', 408, 420, 24, nib(INK.madder))
     .draw(shoaling, arrow({ x: 520, y: 398 }, { x: 600, y: 296 }), nib(INK.madder))
     .text(4, 'ask: whose swell is this?', 420, 120, 25, nib(INK.madder))
-    .draw(4, [ring({ x: 545, y: 300 }, 90, 60)], fineliner(INK.ultramarine))
+    // Round the waves of the figure.
+    .draw(4, [ring({ x: 515, y: 229 }, 112, 38)], fineliner(INK.ultramarine))
     .text(17, 'headland: energy bends in', 400, 420, 24, nib(INK.ultramarine))
     .draw(1, [waves({ x: 64, y: 296 }, 300, 10, 6)], nib(INK.madder));
 }
@@ -197,10 +198,26 @@ export async function writeInHandbook(notes: Notes, find: FindWords): Promise<vo
 /** The reviewer's marks on the paper. */
 export async function writeOnPaper(notes: Notes, find: FindWords): Promise<void> {
   notes
-    .highlight(1, '#ffe27a', await find(1, ''))
-    .text(1, 'which survey?', 430, 60, 22, nib(INK.madder))
+    .highlight(1, '#ffe27a', await find(1, 'Repeat the levelling from the fixed mark'))
+    .text(1, 'which survey?', 452, 78, 20, nib(INK.madder))
     .keyword('storm erosion')
-    .draw(1, [ring({ x: 160, y: 92 }, 108, 20)], fineliner(INK.madder));
+    .draw(1, [ringRound(await find(1, 'barchan dune'))], fineliner(INK.madder))
+    .draw(1, [under(await find(1, 'fixed mark'))], nib(INK.madder));
+}
+
+/** Room between words and what is drawn round them, in points. */
+const ROOM = { x: 9, y: 4 };
+
+/** A ring round words, which touches none of them. */
+function ringRound({ quads: [[x0, y0, x1, , , y1]] }: TextRange): Point[] {
+  const [rx, ry] = [(x1 - x0) / 2, (y1 - y0) / 2];
+  const middle = { x: (x0 + x1) / 2, y: (y0 + y1) / 2 };
+  return ring(middle, rx + ROOM.x, Math.SQRT2 * ry + ROOM.y);
+}
+
+/** A line just below words. */
+function under({ quads: [[x0, , x1, , , y1]] }: TextRange): Point[] {
+  return line({ x: x0 - 2, y: y1 + 1 }, { x: x1 + 2, y: y1 + 0.5 });
 }
 
 /** The first words found, or, for none asked, the first whole line of body text. */

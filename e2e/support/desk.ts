@@ -73,6 +73,12 @@ export class DeskDriver {
     await replay(await this.input(), strokes, { palm, ...playing });
   }
 
+  /** Chooses something in a field with a list, by its words. */
+  async choose(field: string, words: string): Promise<void> {
+    await this.page.getByRole('combobox', { name: field, exact: true }).click();
+    await this.page.getByRole('option', { name: words, exact: true }).click();
+  }
+
   /** A session for events as devices send them. */
   async input(): Promise<InputSession> {
     this.session ??= await this.page.context().newCDPSession(this.page);

@@ -115,6 +115,8 @@ export const operationResultSchema = z.object({
   revision: count,
   /** The revision each operation got, in the order sent. */
   operations: z.array(z.object({ id: idSchema, revision: z.int().positive() })),
+  /** Pages that were written on although somebody had removed them, and who: they can be added again. */
+  removedPages: z.array(z.object({ page: documentPageSchema, by: z.string() })),
 });
 
 const flag = z.enum(['true', 'false']).transform((value) => value === 'true');

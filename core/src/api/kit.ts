@@ -17,6 +17,8 @@ export const kitSlotSchema = strokeStyleSchema.extend({
   name: text(40),
   color: colorSchema,
   width: z.number().positive().max(60),
+  /** Whether its width is meant on the screen, where one millimetre is the same at any zoom, and not on the page. */
+  onScreen: z.boolean().optional(),
   opacity: z.number().min(0.05).max(1),
   /** Highlighter: what a nearly straight stroke off the text becomes; a bar unless it says no. */
   straightens: z.boolean().optional(),
@@ -33,6 +35,8 @@ export const eraserSchema = z.object({
   by: z.enum(['stroke', 'area']),
   target: z.enum(eraserTargets),
   size: z.number().min(eraserSizes.least).max(eraserSizes.most),
+  /** Whether its size is meant on the screen. */
+  onScreen: z.boolean().optional(),
   /** Whether one use gives the pen back. */
   springsBack: z.boolean(),
 });

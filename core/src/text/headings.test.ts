@@ -50,3 +50,32 @@ test('of a document without text nothing is proposed', () => {
   expect(headingsIn([sheet(), sheet()])).toEqual([]);
   expect(headingsIn([])).toEqual([]);
 });
+
+const slide = (...lines: LookedLine[]): LookedPage => ({ width: 720, height: 405, lines });
+
+test('slides are called by their titles, not by the heads that run above them; a title may come again', () => {
+  const body = [
+    'Depth decides the speed.',
+    'Long waves outrun short ones.',
+    'Swell arrives sorted.',
+  ];
+  const text = (): LookedLine[] => body.map((words, i) => line(words, 150 + 30 * i, 18));
+  const under = (head: string, title: string): LookedPage =>
+    slide(line(head, 50, 26, true), line(title, 90, 24), ...text());
+  const pages = [
+    under('Waves at sea', 'What a wave carries'),
+    under('Waves at sea', 'Linear theory'),
+    under('Waves at sea', 'Wave groups'),
+    under('Waves at sea', 'Energy and power'),
+    slide(line('Tides', 50, 26, true), ...text()),
+    slide(line('Tides', 50, 26, true), ...text()),
+    slide(line('Tides', 50, 26, true), ...text()),
+  ];
+  expect(headingsIn(pages).map(({ title }) => title)).toEqual([
+    'What a wave carries',
+    'Linear theory',
+    'Wave groups',
+    'Energy and power',
+    'Tides',
+  ]);
+});

@@ -207,27 +207,58 @@ function depthsOfLooks(candidates: readonly Candidate[]): Map<string, number> {
 /** The largest line in the upper part of each slide; one that goes on over several is one. */
 function slideTitles(pages: readonly LookedPage[]): Heading[] {
   const titles: Heading[] = [];
-  const isRunning = runningHeads(pages);
+  const isHead = slideHeads(pages);
   pages.forEach(({ height, lines }, pageIndex) => {
-    const upper = lines.filter(
-      (line) => line.box.y1 < height * 0.6 && isWordy(line.text) && !isAlways(line),
-    );
+    const wordy = upperOf(height, lines);
+    const named = wordy.filter((line) => !isHead(line));
+    const upper = named.length > 0 ? named : wordy;
     const largest = Math.max(...upper.map(({ size }) => size));
     const first = upper.find(({ size }) => size === largest);
     if (!first) return;
-    const named = upper
+    const parts = upper
       .filter((line) => line.size === largest && line.box.y0 - first.box.y0 < 2.5 * largest)
       .map(({ text }) => text);
-    const title = joinWords(named).slice(0, LONGEST);
+    const title = joinWords(parts).slice(0, LONGEST);
     if (titles.at(-1)?.title === title) return;
     titles.push({ title, depth: 0, pageIndex, box: first.box });
   });
   return titles;
+}
 
-  /** What stands on most slides is their frame; a title may come again on some. */
-  function isAlways(line: LookedLine): boolean {
-    return isRunning(line) && line.box.y1 < pages[0].height * 0.08;
+/** The lines of a slide among which its title is. */
+const upperOf = (height: number, lines: readonly LookedLine[]): LookedLine[] =>
+  lines.filter((line) => line.box.y1 < height * 0.6 && isWordy(line.text));
+
+/** A title that stands under a running head is at least so large, as a share of that. */
+const TITLE_SIZE = 0.8;
+
+/**
+ * Which lines are the frame of slides: those at the very top of most of them, and those that come again above what looks
+ * like a title and does not. A title may come again too, on slides that go on.
+ */
+function slideHeads(pages: readonly LookedPage[]): (line: LookedLine) => boolean {
+  const isRepeated = runningHeads(pages);
+  const found = new Map<string, { above: number; all: number }>();
+  const keyOf = ({ text, box }: LookedLine): string => `${Math.round(box.y0 / 4)} ${text}`;
+  for (const { height, lines } of pages) {
+    const upper = upperOf(height, lines);
+    for (const line of upper.filter(isRepeated)) {
+      const counts = found.get(keyOf(line)) ?? { above: 0, all: 0 };
+      counts.all++;
+      if (upper.some((other) => isTitleUnder(line, other, upper))) counts.above++;
+      found.set(keyOf(line), counts);
+    }
   }
+  function isTitleUnder(head: LookedLine, line: LookedLine, upper: readonly LookedLine[]): boolean {
+    if (line.box.y0 <= head.box.y0 || line.size < TITLE_SIZE * head.size || isRepeated(line))
+      return false;
+    return upper.filter(({ size }) => size === line.size).length <= 2;
+  }
+  return (line) => {
+    if (!isRepeated(line)) return false;
+    const { above, all } = found.get(keyOf(line)) ?? { above: 0, all: 0 };
+    return line.box.y1 < pages[0].height * 0.08 || above > 0.7 * all;
+  };
 }
 
 const isWordy = (text: string): boolean => /\p{L}{2}/u.test(text);

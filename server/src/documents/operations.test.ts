@@ -107,3 +107,21 @@ test('health and the description of the API', async () => {
     ]),
   );
 });
+
+test('writing on a page that somebody has removed says which and who; the page comes back with what is on it', async () => {
+  const { pages } = await server.document(id);
+  const [page] = pages;
+  const removal = { ...operation(id, { type: 'page.remove', pageId }), author: 'Ada' };
+  const early = ink();
+  // Written before, or in the same batch before: nobody is surprised.
+  const together = await server.send(id, [add(early), removal]);
+  expect(together.json()).toMatchObject({ removedPages: [] });
+  const late = ink();
+  const reply = await server.send(id, [add(late)]);
+  expect(reply.json()).toMatchObject({ removedPages: [{ page: { id: pageId }, by: 'Ada' }] });
+  await server.send(id, [operation(id, { type: 'page.add', page })]);
+  expect((await server.document(id)).pages).toHaveLength(pages.length);
+  expect((await server.annotations(id)).map((a) => a.id).sort()).toEqual(
+    [early.id, late.id].sort(),
+  );
+});

@@ -8,7 +8,7 @@ import {
   type Operation,
 } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database';
 import { annotations, documents, operations, pages } from '../db/schema';
 import { writeEntries } from '../find/entries';
@@ -16,7 +16,7 @@ import { factsOf } from '../pictures/store';
 import { fromRow, toRow } from './annotation-rows';
 import { touchedLandmarks, touchesOutline, writeLandmarks } from './landmark-rows';
 import { checkPages, touchedPages, writePages } from './page-rows';
-import { notFound } from './queries';
+import { notFound, pageColumns } from './queries';
 
 /**
  * Carries out operations in one transaction and gives each the document's next revision. An
@@ -37,7 +37,7 @@ export async function perform(
     if (!document) throw notFound(documentId);
     const known = await knownRevisions(transaction, documentId, batch);
     const fresh = firstOfEach(batch.filter((operation) => !known.has(operation.id)));
-    if (fresh.length === 0) return resultOf(document.revision, batch, known);
+    if (fresh.length === 0) return resultOf(document.revision, batch, known, []);
     await check(transaction, documentId, fresh);
     await checkPictures(transaction, fresh);
     await checkPages(transaction, documentId, fresh);
@@ -71,8 +71,50 @@ export async function perform(
         ...(touchesOutline(before, after) ? { outlineChanged: true } : {}),
       })
       .where(eq(documents.id, documentId));
-    return resultOf(revision, batch, known);
+    const removed = await writtenOnRemoved(transaction, documentId, fresh, known);
+    return resultOf(revision, batch, known, removed);
   });
+}
+
+/** The pages that were written on after they had been removed. */
+async function writtenOnRemoved(
+  queries: Queries,
+  documentId: string,
+  fresh: readonly Operation[],
+  revisions: ReadonlyMap<string, number>,
+): Promise<OperationResult['removedPages']> {
+  const written = new Map<string, number>();
+  for (const { id, effect } of fresh)
+    if (effect.type === 'annotation.add' || effect.type === 'annotation.change')
+      written.set(pageOf(effect)!, revisions.get(id)!);
+  if (written.size === 0) return [];
+  const gone = await queries
+    .select(pageColumns)
+    .from(pages)
+    .where(
+      and(
+        eq(pages.documentId, documentId),
+        eq(pages.removed, true),
+        inArray(pages.id, [...written.keys()]),
+      ),
+    );
+  const found: OperationResult['removedPages'] = [];
+  for (const page of gone) {
+    const [removal] = await queries
+      .select({ author: operations.author, revision: operations.revision })
+      .from(operations)
+      .where(
+        and(
+          eq(operations.documentId, documentId),
+          sql`${operations.effect} @> ${JSON.stringify({ type: 'page.remove', pageId: page.id })}::jsonb`,
+        ),
+      )
+      .orderBy(desc(operations.revision))
+      .limit(1);
+    if (removal && removal.revision < written.get(page.id)!)
+      found.push({ page, by: removal.author });
+  }
+  return found;
 }
 
 async function knownRevisions(
@@ -222,9 +264,11 @@ function resultOf(
   revision: number,
   batch: readonly Operation[],
   revisions: ReadonlyMap<string, number>,
+  removedPages: OperationResult['removedPages'],
 ): OperationResult {
   return {
     revision,
     operations: batch.map(({ id }) => ({ id, revision: revisions.get(id)! })),
+    removedPages,
   };
 }

@@ -1,3 +1,4 @@
+import { MAT_SNACK_BAR_DEFAULT_OPTIONS } from '@angular/material/snack-bar';
 import { provideHttpClient } from '@angular/common/http';
 import type { ApplicationConfig } from '@angular/core';
 import { provideZonelessChangeDetection } from '@angular/core';
@@ -42,6 +43,7 @@ export const appConfig: ApplicationConfig = {
     provideRouter(routes, withComponentInputBinding(), withPreloading(PreloadAllModules)),
     { provide: RouteReuseStrategy, useClass: RoutePerDocument },
     provideHttpClient(),
+    { provide: MAT_SNACK_BAR_DEFAULT_OPTIONS, useValue: { verticalPosition: 'top' } },
     provideStore({
       [findFeature.name]: findFeature.reducer,
       [libraryFeature.name]: libraryFeature.reducer,

@@ -86,6 +86,7 @@ import { Meanings } from './shorthand/meanings';
 import { ShorthandNotice } from './shorthand/shorthand-notice';
 import { PageDrawing } from './snip/page-drawing';
 import { Snipping } from './snip/snipping';
+import { ShorthandOffer } from './shorthand/shorthand-offer';
 import { Shortcuts } from './shortcuts';
 import { StatusBar } from './status-bar';
 import { syncFeature } from './sync/sync.reducer';
@@ -161,6 +162,7 @@ import { TopBar } from './top-bar';
     ScrollTogether,
     SelectionActions,
     ShorthandNotice,
+    ShorthandOffer,
     Shortcuts,
     Snipping,
     TextSelection,

@@ -13,6 +13,7 @@ import {
   type ElementRef,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatSliderModule } from '@angular/material/slider';
 import { MatDialog } from '@angular/material/dialog';
 import { MatIconModule } from '@angular/material/icon';
 import { MatTooltipModule } from '@angular/material/tooltip';
@@ -55,7 +56,7 @@ const FAST = 8;
 /** The grid of pages on which pages are moved, copied, rotated, removed. */
 @Component({
   selector: 'stylet-page-board',
-  imports: [BoardTile, MatButtonModule, MatIconModule, MatTooltipModule],
+  imports: [MatSliderModule, BoardTile, MatButtonModule, MatIconModule, MatTooltipModule],
   providers: [BoardPictures],
   templateUrl: './page-board.html',
   styleUrl: './page-board.scss',

@@ -10,6 +10,9 @@ import {
   type Box,
   type Matrix,
 } from '@stylet/core/geometry';
+import { Actions, ofType } from '@ngrx/effects';
+import { filter, takeUntil } from 'rxjs';
+import { documentActions } from '../document/document.reducer';
 import type { GapTarget } from '../gestures/gap-gesture';
 import { AnnotationSelection } from '../lasso/annotation-selection';
 import { SelectionActions } from '../lasso/selection-actions';
@@ -27,6 +30,7 @@ export class Gaps {
   private readonly actions = inject(SelectionActions);
   private readonly view = inject(ViewState);
   private readonly snackBar = inject(MatSnackBar);
+  private readonly actions$ = inject(Actions);
 
   /** What a gap on a page moves; `line` shows where it is drawn. */
   on(
@@ -83,6 +87,14 @@ export class Gaps {
       next ? 'Take to the next page' : 'Close',
       { duration: 9000 },
     );
+    // Undone, the question has no sense.
+    this.actions$
+      .pipe(
+        ofType(documentActions.stepMade),
+        filter(({ kind }) => kind === 'undone'),
+        takeUntil(bar.afterDismissed()),
+      )
+      .subscribe(() => bar.dismiss());
     if (next)
       bar.onAction().subscribe(() =>
         this.takeOver(

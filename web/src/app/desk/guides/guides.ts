@@ -24,6 +24,8 @@ interface Laid {
 export class Guides {
   private readonly view = inject(ViewState);
   private readonly laid = signal<readonly Laid[]>([]);
+  /** How each lay when it was taken away: so it is laid again. */
+  private readonly angles = new Map<GuideKind, number>();
   /** CSS pixels to a point. */
   readonly scale = computed(() => this.view.zoom() * PIXELS_PER_POINT);
   private readonly length = computed(
@@ -41,7 +43,9 @@ export class Guides {
 
   /** Lays a guide in the middle of the view, or takes it away. */
   toggle(kind: GuideKind): void {
-    if (this.isLaid(kind)) {
+    const before = this.laid().find((guide) => guide.kind === kind);
+    if (before) {
+      this.angles.set(kind, before.angle);
       this.laid.update((laid) => laid.filter((guide) => guide.kind !== kind));
       return;
     }
@@ -55,7 +59,8 @@ export class Guides {
       x: (view.left() + width / 2 - view.inset() - placed.left) / this.scale(),
       y: (view.top() + height / 2 - placed.top) / this.scale(),
     };
-    this.laid.update((laid) => [...laid, { kind, pageId: page.id, at, angle: 0 }]);
+    const angle = this.angles.get(kind) ?? 0;
+    this.laid.update((laid) => [...laid, { kind, pageId: page.id, at, angle }]);
   }
 
   /** Moves a guide by so many points. */

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import type { Hands } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { kitActions } from '../kit/kit.reducer';
@@ -12,7 +13,7 @@ const SUGGESTED: Hands['touch'] = { twoTap: 'undo', threeTap: 'redo', twoHold: '
 /** Shown with the first touch: sets up what fingers do, in one tap. */
 @Component({
   selector: 'stylet-hands-card',
-  imports: [MatButtonModule],
+  imports: [MatCheckboxModule, MatButtonModule],
   templateUrl: './hands-card.html',
   styleUrl: './hands-card.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,5 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatSelectModule } from '@angular/material/select';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatDialogModule } from '@angular/material/dialog';
 import type { Hands, RestingArea, TouchAction, TouchGesture } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
@@ -13,7 +16,13 @@ const FIRST_AREA: RestingArea = { x: 0, y: 0.66, width: 1, height: 0.34 };
 /** Which hand writes, and what fingers on the page do besides panning and zooming. */
 @Component({
   selector: 'stylet-hands-dialog',
-  imports: [MatButtonModule, MatDialogModule],
+  imports: [
+    MatFormFieldModule,
+    MatSelectModule,
+    MatCheckboxModule,
+    MatButtonModule,
+    MatDialogModule,
+  ],
   templateUrl: './hands-dialog.html',
   styleUrl: './hands-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

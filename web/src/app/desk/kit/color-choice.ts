@@ -8,13 +8,14 @@ import {
   signal,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatSliderModule } from '@angular/material/slider';
 import { MatIconModule } from '@angular/material/icon';
 import { hexOfHsl, hslOf, type Hsl } from '@stylet/core/paint';
 
 /** A colour from the palette, mixed, typed, used lately or taken from the page. */
 @Component({
   selector: 'stylet-color-choice',
-  imports: [MatButtonModule, MatIconModule],
+  imports: [MatSliderModule, MatButtonModule, MatIconModule],
   templateUrl: './color-choice.html',
   styleUrl: './color-choice.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,5 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatSelectModule } from '@angular/material/select';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatIconModule } from '@angular/material/icon';
 import { MatSliderModule } from '@angular/material/slider';
 import { MatSnackBar, MatSnackBarModule } from '@angular/material/snack-bar';
@@ -19,7 +22,15 @@ const GROWTH = Math.log(eraserSizes.most / eraserSizes.least);
 /** How the eraser works, and what the pen's own buttons do. */
 @Component({
   selector: 'stylet-eraser-card',
-  imports: [MatButtonModule, MatIconModule, MatSliderModule, MatSnackBarModule],
+  imports: [
+    MatFormFieldModule,
+    MatSelectModule,
+    MatCheckboxModule,
+    MatButtonModule,
+    MatIconModule,
+    MatSliderModule,
+    MatSnackBarModule,
+  ],
   templateUrl: './eraser-card.html',
   styleUrls: ['./card.scss', './eraser-card.scss'],
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,7 +1,7 @@
 import type { KitSlot } from '@stylet/core/api';
 import type { Instrument } from '@stylet/core/ink';
 import { toMillimetres, toPoints } from '@stylet/core/paper';
-import { highlighterColors, inkColors } from './palettes';
+import { highlighterColors, inkColors, nameOfColor } from './palettes';
 
 /** What a kind of instrument is called, and how it is set when it is first chosen. */
 export interface Kind {
@@ -59,8 +59,12 @@ export const kinds: readonly Kind[] = [
 export const kindOf = ({ instrument }: Pick<KitSlot, 'instrument'>): Kind =>
   kinds.find((kind) => kind.instrument === instrument)!;
 
-/** What a slot is called: by its owner, or by its kind. */
-export const nameOfSlot = (slot: KitSlot): string => slot.name || kindOf(slot).name;
+/** What a slot is called: by its owner, or by its kind, colour and width. */
+export function nameOfSlot(slot: KitSlot): string {
+  if (slot.name) return slot.name;
+  const width = `${toMillimetres(slot.width).toFixed(1)} mm`;
+  return `${kindOf(slot).name}, ${nameOfColor(slot.color)}, ${width}`;
+}
 
 export const paletteOf = ({ instrument }: Pick<KitSlot, 'instrument'>) =>
   instrument === 'highlighter' ? highlighterColors : inkColors;

@@ -1,10 +1,15 @@
 import {
   ChangeDetectionStrategy,
   Component,
+  DestroyRef,
+  afterNextRender,
+  afterRenderEffect,
   effect,
   inject,
   signal,
   untracked,
+  viewChild,
+  type ElementRef,
 } from '@angular/core';
 import { CdkDrag, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { MatIconModule } from '@angular/material/icon';
@@ -88,8 +93,18 @@ export class Rail {
     },
   ] as const;
   protected readonly openId = signal<string | undefined>(undefined);
+  private readonly list = viewChild.required<ElementRef<HTMLElement>>('list');
+  /** Whether there is more than shows, above and below. */
+  protected readonly goesOn = signal({ above: false, below: false });
 
   constructor() {
+    const resized = new ResizeObserver(() => this.look());
+    inject(DestroyRef).onDestroy(() => resized.disconnect());
+    afterNextRender(() => resized.observe(this.list().nativeElement));
+    afterRenderEffect(() => {
+      this.slots();
+      untracked(() => this.look());
+    });
     // Taking something else, by key or spring, puts the card away.
     effect(() => {
       this.activeId();
@@ -97,6 +112,19 @@ export class Rail {
       this.mode();
       untracked(() => this.openId.set(undefined));
     });
+  }
+
+  protected look(): void {
+    const { scrollTop, scrollHeight, clientHeight } = this.list().nativeElement;
+    const above = scrollTop > 1;
+    const below = scrollTop + clientHeight < scrollHeight - 1;
+    const now = this.goesOn();
+    if (now.above !== above || now.below !== below) this.goesOn.set({ above, below });
+  }
+
+  protected scroll(way: -1 | 1): void {
+    const { nativeElement } = this.list();
+    nativeElement.scrollBy({ top: way * nativeElement.clientHeight * 0.7, behavior: 'smooth' });
   }
 
   protected isActive(slot: KitSlot): boolean {

@@ -1,4 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { MatCheckboxModule } from '@angular/material/checkbox';
+import { MatSelectModule } from '@angular/material/select';
+import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatSliderModule } from '@angular/material/slider';
 import type { KitSlot } from '@stylet/core/api';
 import type { Blend } from '@stylet/core/document';
@@ -8,7 +11,7 @@ import { blendOf } from '@stylet/core/document';
 /** How a slot's instrument behaves: what there is to set depends on its kind. */
 @Component({
   selector: 'stylet-slot-behaviour',
-  imports: [MatSliderModule],
+  imports: [MatFormFieldModule, MatSelectModule, MatCheckboxModule, MatSliderModule],
   templateUrl: './slot-behaviour.html',
   styleUrl: './card.scss',
   styles: `

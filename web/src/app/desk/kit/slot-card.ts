@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatIconModule } from '@angular/material/icon';
 import { MatSliderModule } from '@angular/material/slider';
 import { MatSnackBar, MatSnackBarModule } from '@angular/material/snack-bar';
@@ -21,6 +22,7 @@ import { SlotPicture } from './slot-picture';
   imports: [
     ColorChoice,
     MatButtonModule,
+    MatCheckboxModule,
     MatIconModule,
     MatSliderModule,
     MatSnackBarModule,

@@ -9,7 +9,7 @@ import {
   type Picture,
   type ShapeAnnotation,
 } from '@stylet/core/document';
-import type { Matrix } from '@stylet/core/geometry';
+import type { Matrix, Point } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../document/document.reducer';
 import { Editing } from '../document/editing';
@@ -73,6 +73,9 @@ export class AnnotationSelection {
   });
   /** Where everything selected is shown while it is moved, turned or enlarged; page space. */
   readonly lifted = signal<Matrix | undefined>(undefined);
+  /** Whether it is dragged, and what drags it on when the pages have moved under a pointer (in the window). */
+  readonly isDragged = signal(false);
+  dragTo: (pointer: Point) => void = () => undefined;
 
   constructor() {
     // A selection made by pen, with nothing else done since, is what undo takes back first.
@@ -122,6 +125,7 @@ export class AnnotationSelection {
     this.selected.set(undefined);
     this.dragged.set(undefined);
     this.lifted.set(undefined);
+    this.isDragged.set(false);
     this.drawnAt = undefined;
   }
 

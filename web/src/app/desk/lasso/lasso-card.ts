@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatIconModule } from '@angular/material/icon';
 import type { AnnotationSort } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
@@ -12,7 +13,7 @@ import { sorts } from './sort-names';
 /** How the lasso is drawn, and what it takes. */
 @Component({
   selector: 'stylet-lasso-card',
-  imports: [MatButtonModule, MatIconModule],
+  imports: [MatCheckboxModule, MatButtonModule, MatIconModule],
   templateUrl: './lasso-card.html',
   styleUrl: '../kit/card.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

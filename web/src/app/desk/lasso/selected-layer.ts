@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  afterNextRender,
+  computed,
+  inject,
+  input,
+  signal,
+} from '@angular/core';
 import type { Page } from '@stylet/core/api';
 import {
   compose,
@@ -19,6 +28,7 @@ import { Grip } from '../grip/grip';
 import { boundsOfAnnotation } from '../pages/drawing';
 import { screenToPage, shownSize, wholePixels } from '../pages/page-geometry';
 import { PagesOnScreen } from '../pages/pages-on-screen';
+import { ViewState } from '../pages/view-state';
 import { AnnotationSelection } from './annotation-selection';
 import { SelectionActions } from './selection-actions';
 import { SelectionBar } from './selection-bar';
@@ -76,6 +86,13 @@ export class SelectedLayer {
   protected readonly selection = inject(AnnotationSelection);
   private readonly actions = inject(SelectionActions);
   private readonly pages = inject(PagesOnScreen);
+  private readonly place = inject(ViewState);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private readonly isInCloseUp = signal(false);
+
+  constructor() {
+    afterNextRender(() => this.isInCloseUp.set(this.host.closest('stylet-close-up') !== null));
+  }
 
   protected handle: Handle | undefined;
   private held: { grip: FramePart; from: Point; x: number; y: number; isTap: boolean } | undefined;
@@ -166,9 +183,20 @@ export class SelectedLayer {
       return { grip, name: GRIP_NAMES[grip], ...place };
     });
   });
+  /** What shows of the page in the view, in CSS pixels from its top left; undefined in the close-up. */
+  private readonly seen = computed<Box | undefined>(() => {
+    const view = this.place;
+    const pages = view.pages();
+    const placed = view.layout().pages[pages.findIndex(({ id }) => id === this.page().id)];
+    if (!placed || this.isInCloseUp()) return undefined;
+    const { left, top, width, height } = view.part();
+    const [x, y] = [left - placed.left, top - placed.top];
+    return { x0: x, y0: y, x1: x + width, y1: y + height };
+  });
   private readonly isBarAbove = computed(() => {
     const box = this.box();
-    return box !== undefined && transformBox(this.view(), box).y0 * this.scale() > BAR;
+    const above = Math.max(0, this.seen()?.y0 ?? 0);
+    return box !== undefined && transformBox(this.view(), box).y0 * this.scale() > above + BAR;
   });
   protected readonly handles = computed(() => {
     const shape = this.selection.dragged() ?? this.selection.shape();
@@ -179,17 +207,28 @@ export class SelectedLayer {
       ...this.placeOf(transform(this.view(), handle.at)),
     }));
   });
-  /** Above what is selected, or below it where there is no room. */
+  /** Above what is selected, or below it where there is no room; always in view. */
   protected readonly bar = computed(() => {
     const box = this.box();
     if (!box) return undefined;
     const shown = transformBox(this.view(), box);
     const isAbove = this.isBarAbove();
-    const { left, top } = this.placeOf({
-      x: (shown.x0 + shown.x1) / 2,
-      y: isAbove ? shown.y0 : shown.y1,
-    });
-    return { left: `clamp(${HALF_BAR}px, ${left}, 100% - ${HALF_BAR}px)`, top, isAbove };
+    const scale = this.scale();
+    const { width, height } = this.sheet();
+    const seen = this.seen() ?? { x0: 0, y0: -Infinity, x1: width * scale, y1: Infinity };
+    const x = within(
+      ((shown.x0 + shown.x1) / 2) * scale,
+      Math.max(seen.x0, Math.min(0, seen.x1 - 2 * HALF_BAR)) + HALF_BAR,
+      Math.min(seen.x1, Math.max(width * scale, seen.x0 + 2 * HALF_BAR)) - HALF_BAR,
+    );
+    const y = isAbove
+      ? within(shown.y0 * scale, seen.y0 + BAR, seen.y1)
+      : within(shown.y1 * scale, seen.y0, seen.y1 - BAR);
+    return {
+      left: `${(100 * x) / (width * scale)}%`,
+      top: `${(100 * y) / (height * scale)}%`,
+      isAbove,
+    };
   });
 
   /** Grips in the middle of sides need room between them, or nothing could be moved. */
@@ -208,20 +247,25 @@ export class SelectedLayer {
     this.held = { grip, from, x: event.clientX, y: event.clientY, isTap: true };
   }
 
-  protected drag(event: PointerEvent): void {
+  protected drag({ clientX, clientY }: PointerEvent): void {
+    const { held } = this;
+    if (!held) return;
+    if (held.isTap && Math.hypot(clientX - held.x, clientY - held.y) < TAP) return;
+    held.isTap = false;
+    this.selection.dragTo = (pointer) => this.dragTo(pointer);
+    this.selection.isDragged.set(true);
+    this.dragTo({ x: clientX, y: clientY });
+  }
+
+  private dragTo({ x, y }: Point): void {
     const { held } = this;
     const frame = this.frame();
     if (!held || !frame) return;
-    if (held.isTap && Math.hypot(event.clientX - held.x, event.clientY - held.y) < TAP) return;
-    held.isTap = false;
     const to =
       held.grip === 'move'
         ? // What is shown and what comes of it are the same, to the pixel.
-          this.toPage()(
-            held.x + wholePixels(event.clientX - held.x),
-            held.y + wholePixels(event.clientY - held.y),
-          )
-        : this.toPage()(event.clientX, event.clientY);
+          this.toPage()(held.x + wholePixels(x - held.x), held.y + wholePixels(y - held.y))
+        : this.toPage()(x, y);
     const toLevel = inverse(this.level());
     const [from, at] = [transform(toLevel, held.from), transform(toLevel, to)];
     const moved = gripMatrix(frame, held.grip, from, at, this.turned());
@@ -232,6 +276,7 @@ export class SelectedLayer {
   protected drop(event: PointerEvent): void {
     const { held } = this;
     this.held = undefined;
+    this.selection.isDragged.set(false);
     const matrix = this.selection.lifted();
     if (!held) return;
     if (event.type === 'pointercancel') {
@@ -288,6 +333,10 @@ export class SelectedLayer {
     return { left: `${(100 * x) / width}%`, top: `${(100 * y) / height}%` };
   }
 }
+
+/** A place between two others; between them where they are too near each other. */
+const within = (at: number, from: number, to: number): number =>
+  from > to ? (from + to) / 2 : Math.min(to, Math.max(from, at));
 
 /** A way of some length on from one point past another. */
 function outwards(from: Point, past: Point, length: number): Point {

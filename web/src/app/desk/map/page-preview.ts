@@ -9,9 +9,14 @@ import {
   viewChild,
 } from '@angular/core';
 import type { Page } from '@stylet/core/api';
+import { noAnnotations } from '@stylet/core/document';
+import { Store } from '@ngrx/store';
 import { Cancelled } from '../../../workers/worker-client';
 import { shownSize } from '../pages/page-geometry';
 import { PageSource } from '../pages/page-source';
+import { documentFeature } from '../document/document.reducer';
+import { AnnotationPainting } from '../snip/annotation-painting';
+import { fileMarks } from '../pages/window';
 
 /** Width of a preview, in CSS pixels. */
 const WIDTH = 150;
@@ -71,6 +76,8 @@ export class PagePreview {
   /** How far down a place on it is that is meant, in points of page space. */
   readonly down = input<number>();
   private readonly source = inject(PageSource);
+  private readonly painting = inject(AnnotationPainting);
+  private readonly all = inject(Store).selectSignal(documentFeature.selectAnnotations);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly scale = computed(() => WIDTH / shownSize(this.page()).width);
   protected readonly size = computed(() => {
@@ -102,6 +109,7 @@ export class PagePreview {
     scale: number,
     signal: AbortSignal,
   ): Promise<void> {
+    const annotations = this.all()[page.id] ?? noAnnotations;
     const region = {
       x: 0,
       y: 0,
@@ -114,14 +122,19 @@ export class PagePreview {
         rotation: page.rotation,
         scale: scale * devicePixelRatio,
         region,
-        marks: [],
+        marks: fileMarks(page, Object.values(annotations)),
       };
       const bitmap = await this.source.client.ask('render', params, () => URGENCY, signal);
       const canvas = this.canvas().nativeElement;
       if (!signal.aborted) {
         canvas.width = bitmap.width;
         canvas.height = bitmap.height;
-        canvas.getContext('2d')!.drawImage(bitmap, 0, 0);
+        const context = canvas.getContext('2d')!;
+        context.drawImage(bitmap, 0, 0);
+        this.painting.paint(context, page, annotations, {
+          ...region,
+          scale: scale * devicePixelRatio,
+        });
       }
       bitmap.close();
     } catch (error) {

@@ -150,6 +150,28 @@ test('fitting fits the widest row, or the height', () => {
   expect(layOut(book, zoom).pages[0].height).toBeCloseTo(700 - 2 * GAP);
 });
 
+test('nine at a time are nine also where pages are turned and of several sizes', () => {
+  const view = { width: 1100, height: 700 };
+  const mixed = Array.from({ length: 30 }, (_, i) => ({
+    ...book[0],
+    id: `${i}`,
+    rotation: (i % 4 === 0 ? 90 : 0) as 0 | 90,
+    width: 595,
+    height: i % 7 === 0 ? 1000 : 842,
+  }));
+  for (const current of [0, 10, 19]) {
+    const zoom = fittingZoom(mixed, current, view, 'page', 'nine');
+    const { rows, pages } = layOut(mixed, zoom, 'nine');
+    const from = rows.findIndex(({ first, last }) => first <= current && current <= last);
+    const seen = pages.slice(rows[from].first, rows[Math.min(from + 2, rows.length - 1)].last + 1);
+    expect(seen.length).toBe(9);
+    const top = Math.min(...seen.map((page) => page.top));
+    expect(Math.max(...seen.map((page) => page.top + page.height)) - top).toBeLessThanOrEqual(700);
+    expect(Math.min(...seen.map((page) => page.left))).toBeGreaterThanOrEqual(0);
+    expect(Math.max(...seen.map((page) => page.left + page.width))).toBeLessThanOrEqual(1100);
+  }
+});
+
 test('a page is found by its label first, by its number else', () => {
   expect(findPage(book, 'ii')).toBe(1);
   expect(findPage(book, ' a-1 ')).toBe(4);

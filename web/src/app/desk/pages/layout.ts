@@ -5,6 +5,9 @@ import { shownSize } from './page-geometry';
 export const PIXELS_PER_POINT = 96 / 72;
 export const SMALLEST_ZOOM = 0.1;
 export const LARGEST_ZOOM = 8;
+/** Below this zoom pages fill the width of the view, if at least so many fit beside each other. */
+const OVERVIEW = 0.3;
+const MANY = 3;
 /** Room between pages and round them, in pixels. */
 export const GAP = 20;
 
@@ -61,7 +64,12 @@ export interface Layout {
   readonly height: number;
 }
 
-/** Lays pages out; `room` is the width of the view, which matters where as many go in a row as fit. */
+/** Whether the width of the view matters for how pages lie. */
+export const needsRoom = (zoom: number, arrangement: Arrangement): boolean =>
+  arrangement === 'fitting' ||
+  (zoom < OVERVIEW && arrangement !== 'across' && rowsTogether(arrangement) === 1);
+
+/** Lays pages out; `room` is the width of the view, 0 where it does not matter (`needsRoom`). */
 export function layOut(
   pages: readonly Page[],
   zoom: number,
@@ -81,7 +89,7 @@ export function layOut(
   let top = GAP;
   grouped.forEach(({ first, last }, row) => {
     // A full row is in the middle; a last one that is not full begins where the first does.
-    const isShort = arrangement === 'fitting' && row > 0 && row === grouped.length - 1;
+    const isShort = room > 0 && row > 0 && row === grouped.length - 1;
     const own = isShort ? Math.max(widths[0], widths[row]) : widths[row];
     let left = GAP + (width - own) / 2;
     let height = 0;
@@ -114,10 +122,11 @@ function rowsOf(
   room: number,
 ): { first: number; last: number }[] {
   const across = acrossIn(sizes, arrangement, room);
+  const hasCover = arrangement === 'twoAfterCover' && across === 2;
   const rows: { first: number; last: number }[] = [];
   let first = 0;
   while (first < sizes.length) {
-    const count = first === 0 && arrangement === 'twoAfterCover' ? 1 : across;
+    const count = first === 0 && hasCover ? 1 : across;
     const last = Math.min(sizes.length, first + count) - 1;
     rows.push({ first, last });
     first = last + 1;
@@ -126,9 +135,13 @@ function rowsOf(
 }
 
 function acrossIn(sizes: readonly Size[], arrangement: Arrangement, room: number): number {
-  if (arrangement !== 'fitting') return ACROSS[arrangement];
+  const usual = arrangement === 'fitting' ? 1 : ACROSS[arrangement];
+  if (room === 0) return usual;
   const widest = sizes.reduce((most, { width }) => Math.max(most, width), 1);
-  return Math.max(1, Math.floor((room - GAP) / (widest + GAP)));
+  const fitting = Math.max(1, Math.floor((room - GAP) / (widest + GAP)));
+  if (arrangement === 'fitting') return fitting;
+  // Those that belong side by side stay so.
+  return fitting < MANY ? usual : usual * Math.max(1, Math.floor(fitting / usual));
 }
 
 /** Of pages beside each other, with the gaps between them. */
@@ -215,7 +228,39 @@ export function fittingZoom(
   const byHeight =
     (view.height - (high + 1) * GAP) / (high * sizes[current].height * PIXELS_PER_POINT);
   if (fit === 'width') return clampZoom(byWidth);
+  if (fit === 'page' && high > 1) return clampZoom(togetherZoom(sizes, rows, current, view, high));
   return clampZoom(fit === 'height' ? byHeight : Math.min(byWidth, byHeight));
+}
+
+/** A row that is so much larger than those in view does not make them smaller still. */
+const LARGEST_ROW = 2;
+
+/** The zoom at which so many rows are in view together, wherever one is: pages may be turned, and of any size. */
+function togetherZoom(
+  sizes: readonly Size[],
+  rows: readonly { first: number; last: number }[],
+  current: number,
+  view: Size,
+  high: number,
+): number {
+  const fits = rows.map((_, from) => {
+    const together = rows.slice(from, from + high);
+    const between = Math.max(...together.map(({ first, last }) => (last - first) * GAP));
+    const width = Math.max(
+      ...together.map(({ first, last }) => widthOf(sizes, first, last) - (last - first) * GAP),
+    );
+    const height = together.reduce((sum, { first, last }) => {
+      const heights = sizes.slice(first, last + 1).map((size) => size.height);
+      return sum + Math.max(...heights);
+    }, 0);
+    const zoom = Math.min(
+      (view.width - between - 2 * GAP) / width,
+      (view.height - (high + 1) * GAP) / height,
+    );
+    return zoom / PIXELS_PER_POINT;
+  });
+  const here = fits[rows.findIndex(({ first, last }) => first <= current && current <= last)];
+  return Math.max(Math.min(...fits), here / LARGEST_ROW);
 }
 
 /** The page a label or a number means: labels first, as printed; undefined for neither. */

@@ -27,6 +27,7 @@ import { TapGesture } from '../gestures/tap-gesture';
 import { WritingGesture } from '../gestures/writing-gesture';
 import { Guides } from '../guides/guides';
 import { kitActions, kitFeature, type Tool } from '../kit/kit.reducer';
+import { sizeOnPage } from '../kit/on-screen';
 import { AnnotationSelection } from '../lasso/annotation-selection';
 import { PICTURE_FILES, chooseFiles } from '../pictures/choose-files';
 import { PuttingIn } from '../pictures/putting-in';
@@ -93,9 +94,8 @@ export class PageGestures {
     this.snipping.current.set(undefined);
     if (action === 'eraser') {
       const eraser = this.eraser();
-      return new EraseGesture(annotations, eraser, eraser.size / 2, (remains) =>
-        target.show(remains),
-      );
+      const size = sizeOnPage(eraser.size, eraser.onScreen, target.pointsPerPixel);
+      return new EraseGesture(annotations, eraser, size / 2, (remains) => target.show(remains));
     }
     if (action === 'gap')
       return new GapGesture(
@@ -138,7 +138,9 @@ export class PageGestures {
   }
 
   private write(at: Point, target: GesturePage, placement: Placement): Gesture {
-    const slot = this.slot();
+    const chosen = this.slot();
+    const width = sizeOnPage(chosen.width, chosen.onScreen, target.pointsPerPixel);
+    const slot = { ...chosen, width: Math.min(200, Math.max(0.05, width)) };
     const live = this.views.around(target.page.id, target.live);
     const edge = this.guides.edgeFor(target.page, at);
     if (edge) {

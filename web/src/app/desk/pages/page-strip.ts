@@ -32,6 +32,7 @@ import { TouchTaps } from '../hands/touch-taps';
 import { kitFeature } from '../kit/kit.reducer';
 import { Presenting } from '../presenting/presenting';
 import { EdgeScroll } from '../selection/edge-scroll';
+import { AnnotationSelection } from '../lasso/annotation-selection';
 import { TextSelection } from '../selection/text-selection';
 import { pageLookedAt, pagesIn, type Part, type Placed } from './layout';
 import { PageSource } from './page-source';
@@ -87,6 +88,7 @@ export class PageStrip implements AfterViewInit {
   private readonly pen = inject(PenPresence);
   private readonly fingers = inject(FingerDrawing);
   private readonly selection = inject(TextSelection);
+  private readonly chosen = inject(AnnotationSelection);
   private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
   private readonly sheet = viewChild.required<ElementRef<HTMLElement>>('sheet');
 
@@ -110,10 +112,11 @@ export class PageStrip implements AfterViewInit {
     const ready = this.isLanding() ? 0 : READY * length;
     return { layout, pages: this.view.pages(), range: pagesIn(layout, this.view.part(), ready) };
   });
-  /** The page that words are being selected from: it has the pointer, however far that has gone. */
+  /** The page that words are being selected from, or something dragged: it has the pointer, however far that has gone. */
   private readonly held = computed(() => {
     const anchor = this.selection.isDragged() ? this.selection.selected()?.anchor : undefined;
-    const index = this.view.pages().findIndex(({ id }) => id === anchor?.page.id);
+    const pageId = this.chosen.isDragged() ? this.chosen.pageId() : anchor?.page.id;
+    const index = this.view.pages().findIndex(({ id }) => id === pageId);
     return index < 0 ? undefined : index;
   });
   /** The pages that exist. One that comes while pages pass is less than a page, unless it is written on. */
@@ -146,6 +149,13 @@ export class PageStrip implements AfterViewInit {
       if (!this.selection.isDragged()) return;
       const along = new EdgeScroll(this.scroller().nativeElement, (pointer) =>
         this.selection.extendAt(this.view.fromWindow(pointer)),
+      );
+      onCleanup(() => along.disconnect());
+    });
+    effect((onCleanup) => {
+      if (!this.chosen.isDragged()) return;
+      const along = new EdgeScroll(this.scroller().nativeElement, (pointer) =>
+        this.chosen.dragTo(pointer),
       );
       onCleanup(() => along.disconnect());
     });
@@ -283,8 +293,11 @@ export class PageStrip implements AfterViewInit {
   }
 
   private measure(): void {
-    const { clientWidth, clientHeight } = this.scroller().nativeElement;
-    this.view.size.set({ width: clientWidth, height: clientHeight });
+    const { clientWidth, clientHeight, offsetWidth, offsetHeight } = this.scroller().nativeElement;
+    this.view.resize(
+      { width: clientWidth, height: clientHeight },
+      { width: offsetWidth, height: offsetHeight },
+    );
   }
 
   private zoomBy(factor: number, client: { x: number; y: number }): void {

@@ -22,7 +22,9 @@ import { LongPress } from '../gestures/long-press';
 import type { KitSlot } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../document/document.reducer';
+import { Editing } from '../document/editing';
 import { kitActions, kitFeature, type DeskMode, type Tool } from '../kit/kit.reducer';
+import { sizeOnPage } from '../kit/on-screen';
 import { PIXELS_PER_POINT } from './layout';
 import { DarkPages } from './dark-pages';
 import { pageToWindow, placeOnPage, screenToPage, shownSize, shownWay } from './page-geometry';
@@ -122,6 +124,7 @@ export class PageView {
   private readonly cropping = inject(Cropping);
   private readonly snipping = inject(Snipping);
   private readonly menu = inject(PageMenu);
+  private readonly editing = inject(Editing);
   private readonly readingLine = inject(ReadingLine);
   private readonly readAloud = inject(ReadAloud);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
@@ -253,7 +256,9 @@ export class PageView {
       sampleOf: (event) => sampleFrom(event, this.screenToPage()),
     });
     inject(DestroyRef).onDestroy(() => {
-      pen.disconnect();
+      const left = pen.disconnect();
+      // A view that is being taken away changes nothing itself.
+      if (left.length > 0) queueMicrotask(() => this.editing.change(left));
       longPress.disconnect();
       this.bitmap?.leave();
       this.leaveViews?.();
@@ -405,7 +410,9 @@ export class PageView {
     if (this.isPicking()) return 'color';
     if (this.tool() !== 'eraser') return undefined;
     const { width } = this.host.getBoundingClientRect();
-    return { eraser: (this.eraser().size * width) / shownSize(this.page()).width };
+    const pointsPerPixel = shownSize(this.page()).width / width;
+    const { size, onScreen } = this.eraser();
+    return { eraser: sizeOnPage(size, onScreen, pointsPerPixel) / pointsPerPixel };
   }
 
   /** From client coordinates to page space, as the page lies on the screen now. */

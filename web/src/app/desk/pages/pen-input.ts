@@ -62,14 +62,17 @@ export class PenInput {
     element.addEventListener('contextmenu', this.menu);
   }
 
-  disconnect(): void {
-    this.cancel();
+  /** Stops listening. A stroke that is being drawn ends here: what it comes to is returned, for the page may have been taken away. */
+  disconnect(): Effect[] {
+    const effects = this.gesture?.end() ?? [];
+    this.forget();
     this.element.removeEventListener('pointerdown', this.down);
     this.element.removeEventListener('pointermove', this.move);
     this.element.removeEventListener('pointerup', this.up);
     this.element.removeEventListener('pointercancel', this.up);
     this.element.removeEventListener('pointerleave', this.leave);
     this.element.removeEventListener('contextmenu', this.menu);
+    return effects;
   }
 
   private readonly down = (event: PointerEvent): void => {

@@ -9,6 +9,7 @@ const placeSchema = z.object({
   zoom: z.number().positive(),
   left: z.number(),
   top: z.number(),
+  fitted: z.enum(['width', 'height', 'page']).optional(),
 });
 
 /**
@@ -27,6 +28,7 @@ export class Places {
         zoom: this.view.zoom(),
         left: this.view.left(),
         top: this.view.top(),
+        fitted: this.view.fitted(),
       };
       const { documentId } = this;
       if (documentId === undefined) return;
@@ -58,6 +60,7 @@ export class Places {
     }
     this.view.zoom.set(kept.data.zoom);
     this.view.restingZoom.set(kept.data.zoom);
+    this.view.fitted.set(kept.data.fitted);
     this.view.scrollTo(kept.data.left, kept.data.top);
   }
 }

@@ -64,7 +64,8 @@ test('what is under the pointer stays there, whatever the zoom', () => {
       fc.integer({ min: 1, max: 38 }),
       fc.double({ min: 0.05, max: 0.6, noNaN: true }),
       fc.integer({ min: 0, max: 699 }),
-      fc.double({ min: 0.25, max: 8, noNaN: true }),
+      // Smaller, pages fill the width.
+      fc.double({ min: 0.3, max: 8, noNaN: true }),
       (page, share, y, zoom) => {
         view.zoom.set(1);
         const layout = view.layout();
@@ -151,4 +152,45 @@ test('what is to be seen is brought into view, and nothing moves when it is in v
   expect(view.top()).toBeLessThan(bottom);
   view.reveal(1, 0, 50);
   expect(view.top()).toBeLessThanOrEqual(view.layout().pages[1].top);
+});
+
+test('zoomed out far, pages fill the width; back from there one is where one was', () => {
+  view.jump({ pageIndex: 20 });
+  const before = view.place();
+  view.zoomJust(0.1);
+  const { pages, rows } = view.layout();
+  const [{ first, last }] = rows;
+  const right = pages[last].left + pages[last].width;
+  expect(last - first).toBeGreaterThan(5);
+  expect(right).toBeGreaterThan(1000 - 2 * pages[0].width);
+  view.zoomJust(1);
+  expect(view.place().pageIndex).toBe(before.pageIndex);
+  expect(view.place().share).toBeCloseTo(before.share, 6);
+  // Whoever has gone elsewhere meanwhile stays there.
+  view.zoomJust(0.1);
+  view.goTo({ pageIndex: 35, share: 0 });
+  view.zoomJust(1);
+  expect(view.place().pageIndex).toBeGreaterThan(30);
+});
+
+test('a view that becomes narrower or wider is fitted again, at the same place, unless one has zoomed', () => {
+  const resize = (width: number, height = 700): void =>
+    view.resize({ width, height }, { width, height });
+  view.isPlaced.set(true);
+  resize(1000);
+  view.fit('width');
+  view.goTo({ pageIndex: 5, share: 0.4 });
+  const wide = view.zoom();
+  resize(600);
+  expect(view.zoom()).toBeLessThan(wide);
+  expect(view.layout().width).toBeCloseTo(600, 6);
+  expect(view.place().pageIndex).toBe(5);
+  expect(view.place().share).toBeCloseTo(0.4, 6);
+  // A scroll bar is no other size.
+  const narrow = view.zoom();
+  view.resize({ width: 585, height: 700 }, { width: 600, height: 700 });
+  expect(view.zoom()).toBe(narrow);
+  view.zoomTo(1.5);
+  resize(900);
+  expect(view.zoom()).toBe(1.5);
 });

@@ -12,6 +12,7 @@ import {
   fittingZoom,
   insetOf,
   layOut,
+  needsRoom,
   pageAt,
   pageLookedAt,
   rowsTogether,
@@ -26,6 +27,9 @@ const KEY = 'stylet.arrangement';
 
 /** Room around what is brought into view, in pixels. */
 const AROUND = 44;
+
+/** What is made to fit the view. */
+export type Fit = 'width' | 'height' | 'page';
 
 /** A place one has been: a page and how far down it, as a share of its height. */
 export interface Place {
@@ -65,9 +69,8 @@ export class ViewState {
   readonly size = signal({ width: 0, height: 0 });
   private readonly arranging = signal<Arrangement>(keptArrangement());
   readonly arrangement = this.arranging.asReadonly();
-  /** Only where as many pages go in a row as fit does the width of the view matter. */
   private readonly room = computed(() =>
-    this.arrangement() === 'fitting' ? this.size().width : 0,
+    needsRoom(this.zoom(), this.arrangement()) ? this.size().width : 0,
   );
   readonly layout = computed(() =>
     layOut(this.pages(), this.zoom(), this.arrangement(), this.room()),
@@ -93,12 +96,31 @@ export class ViewState {
   readonly canGoBack = computed(() => this.behind().length > 0);
   readonly canGoForward = computed(() => this.ahead().length > 0);
 
+  /** What the pages were fitted to, until one zooms: they are fitted again when the view becomes narrower or wider. */
+  readonly fitted = signal<Fit | undefined>(undefined);
+  private outer = { width: 0, height: 0 };
+  /** Where one was before pages were so small that they fill the width, while nothing has been done since. */
+  private overviewFrom: { place: Place; about: Point; left: number; top: number } | undefined;
+
   private held: Held | undefined;
   private settling: ReturnType<typeof setTimeout> | undefined;
   /** Set by the strip of pages: moves the real scroll position. */
   scrollTo: (left: number, top: number) => void = () => undefined;
   /** Set by the strip of pages: where a point of the window is among the pages as they are laid out. */
   fromWindow: (point: Point) => Point = (point) => point;
+
+  /** The view is of another size: within its scroll bars, and with them. */
+  resize(size: { width: number; height: number }, outer: { width: number; height: number }): void {
+    const before = this.outer;
+    const isOther = before.width !== outer.width || before.height !== outer.height;
+    const [place, fit] = [this.place(), this.fitted()];
+    this.outer = outer;
+    this.size.set(size);
+    // Scroll bars come and go with what is fitted.
+    if (!isOther || before.width === 0 || !this.isPlaced() || !fit) return;
+    if (this.pages().length === 0 || size.width === 0) return;
+    this.fitAt(fit === 'page' ? { ...place, share: 0 } : place, fit, place.pageIndex);
+  }
 
   /** Zooms so that what is under `about` (pixels in the view) stays there. */
   zoomTo(wanted: number, about = { x: this.size().width / 2, y: this.size().height / 2 }): void {
@@ -107,15 +129,35 @@ export class ViewState {
     if (zoom === before.zoom || before.pages.length === 0) return;
     const held = this.holdAt(before, about);
     const factor = zoom / held.zoom;
+    const wasIn = needsRoom(before.zoom, this.arrangement());
+    const from = this.place();
     this.zoom.set(zoom);
+    this.fitted.set(undefined);
+    const isIn = needsRoom(zoom, this.arrangement());
+    if (wasIn && !isIn && this.returns(about)) return;
     const page = this.layout().pages[held.index];
     this.scrollTo(
       this.inset() + page.left + stretched(held.x, held.placed.width, factor) - about.x,
       page.top + stretched(held.y, held.placed.height, factor) - about.y,
     );
-    this.held = { ...held, left: this.left(), top: this.top() };
+    const [left, top] = [this.left(), this.top()];
+    this.held = { ...held, left, top };
+    if (isIn && (!wasIn || this.overviewFrom))
+      this.overviewFrom = { place: this.overviewFrom?.place ?? from, about, left, top };
     clearTimeout(this.settling);
     this.settling = setTimeout(() => this.rest(), 140);
+  }
+
+  /** Goes back to where one was before the overview, unless one has gone or points elsewhere. Whether it did. */
+  private returns(about: Point): boolean {
+    const before = this.overviewFrom;
+    this.overviewFrom = undefined;
+    if (!before || before.left !== this.left() || before.top !== this.top()) return false;
+    if (Math.hypot(before.about.x - about.x, before.about.y - about.y) > 2) return false;
+    this.show(before.place);
+    clearTimeout(this.settling);
+    this.settling = setTimeout(() => this.rest(), 140);
+    return true;
   }
 
   /** Zooms to just this and nothing after it: it is drawn sharp at once. */
@@ -152,13 +194,15 @@ export class ViewState {
   }
 
   /** Fits the width, the height, or the page in view; stays at the page in view. */
-  fit(kind: 'width' | 'height' | 'page'): void {
+  fit(kind: Fit): void {
     if (this.pages().length === 0) return;
     const current = this.currentPage();
     this.fitAt(kind === 'width' ? this.place() : { pageIndex: current, share: 0 }, kind, current);
   }
 
-  private fitAt(place: Place, kind: 'width' | 'height' | 'page', current: number): void {
+  private fitAt(place: Place, kind: Fit, current: number): void {
+    this.fitted.set(kind);
+    this.overviewFrom = undefined;
     this.zoom.set(fittingZoom(this.pages(), current, this.size(), kind, this.arrangement()));
     this.restingZoom.set(this.zoom());
     this.show(place);
@@ -169,6 +213,7 @@ export class ViewState {
     const place = this.place();
     this.arranging.set(arrangement);
     localStorage.setItem(KEY, arrangement);
+    this.fitted.set(undefined);
     if (arrangement === 'fitting') this.show(place);
     else if (arrangement === 'across') this.fitAt({ ...place, share: 0 }, 'page', place.pageIndex);
     else if (rowsTogether(arrangement) > 1)

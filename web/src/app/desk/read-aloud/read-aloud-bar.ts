@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatSelectModule } from '@angular/material/select';
 import { MatIconModule } from '@angular/material/icon';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { FASTEST, ReadAloud, SLOWEST, STEP } from './read-aloud';
@@ -8,7 +10,7 @@ import { Voices } from './voices';
 /** Steers reading aloud: on and back, pause, how fast, whose voice. */
 @Component({
   selector: 'stylet-read-aloud-bar',
-  imports: [MatButtonModule, MatIconModule, MatTooltipModule],
+  imports: [MatFormFieldModule, MatSelectModule, MatButtonModule, MatIconModule, MatTooltipModule],
   templateUrl: './read-aloud-bar.html',
   styleUrl: './read-aloud-bar.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

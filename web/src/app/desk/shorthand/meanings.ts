@@ -20,6 +20,7 @@ import { Snipping } from '../snip/snipping';
 import { RingMeaning } from './ring-meaning';
 import { ScratchMeaning } from './scratch-meaning';
 import { ShorthandNotice } from './shorthand-notice';
+import { ShorthandOffer } from './shorthand-offer';
 
 /** A stroke is looked at anew after so many samples. */
 const EVERY = 6;
@@ -30,6 +31,7 @@ export class Meanings {
   private readonly store = inject(Store);
   private readonly selection = inject(AnnotationSelection);
   private readonly notice = inject(ShorthandNotice);
+  private readonly offer = inject(ShorthandOffer);
   private readonly snipping = inject(Snipping);
   private readonly shorthand = this.store.selectSignal(kitFeature.selectShorthand);
 
@@ -51,19 +53,25 @@ export class Meanings {
         if (box && shape?.form === 'rectangle') {
           const area = polygonBounds([flat(shape.points)])!;
           meanings.push(new SnipMeaning(last, area, target, live, this.snipping, asInk));
-        } else if (ring) {
+        } else if (ring || this.offer.isDue()) {
           const found = ringed(samples, annotations, polygonsOf);
-          if (found.length > 0)
+          if (found.length > 0 && ring)
             meanings.push(new RingMeaning(last, found, target, live, this.selection, asInk));
+          else if (found.length > 0) this.offer.noted('ring');
         }
         if (shape && slot.holdsToShape !== false)
           meanings.push(new ShapeMeaning(shape, last, slot, placement, live));
         return meanings;
       },
       drawn: (samples) => {
-        if (!this.shorthand().scratchOut || samples.length % EVERY > 0) return undefined;
+        const isOn = this.shorthand().scratchOut;
+        if ((!isOn && !this.offer.isDue()) || samples.length % EVERY > 0) return undefined;
         const targets = scratched(samples, annotations, polygonsOf);
         if (targets.length === 0) return undefined;
+        if (!isOn) {
+          this.offer.noted('scratchOut');
+          return undefined;
+        }
         return new ScratchMeaning(
           samples,
           (all) => scratched(all, annotations, polygonsOf),

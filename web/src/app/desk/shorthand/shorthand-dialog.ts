@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatDialogModule } from '@angular/material/dialog';
 import type { Shorthand } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
@@ -8,7 +9,7 @@ import { kitActions, kitFeature } from '../kit/kit.reducer';
 /** Which pen gestures act instead of being ink. */
 @Component({
   selector: 'stylet-shorthand-dialog',
-  imports: [MatButtonModule, MatDialogModule],
+  imports: [MatCheckboxModule, MatButtonModule, MatDialogModule],
   templateUrl: './shorthand-dialog.html',
   styleUrl: './shorthand-dialog.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatIconModule } from '@angular/material/icon';
 import { Store } from '@ngrx/store';
 import { kitActions, kitFeature } from '../kit/kit.reducer';
@@ -7,7 +8,7 @@ import { kitActions, kitFeature } from '../kit/kit.reducer';
 /** How snips are drawn, and what comes along. */
 @Component({
   selector: 'stylet-snip-card',
-  imports: [MatButtonModule, MatIconModule],
+  imports: [MatCheckboxModule, MatButtonModule, MatIconModule],
   templateUrl: './snip-card.html',
   styleUrl: '../kit/card.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,

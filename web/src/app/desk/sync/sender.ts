@@ -107,10 +107,12 @@ export class Sender {
   private async send(batch: readonly Operation[]): Promise<void> {
     const { documentId } = batch[0];
     await this.pictures.sendFor(batch);
-    const { revision } = await firstValueFrom(this.api.perform(documentId, batch));
+    const { revision, removedPages } = await firstValueFrom(this.api.perform(documentId, batch));
     await this.outbox.remove(batch.map(({ id }) => id));
     this.store.dispatch(syncActions.acknowledged({ count: batch.length }));
     this.store.dispatch(documentActions.revisionReached({ documentId, revision }));
+    if (removedPages.length > 0)
+      this.store.dispatch(syncActions.writtenOnRemoved({ documentId, removedPages }));
   }
 
   private async count(): Promise<{ documentIds: string[] }> {

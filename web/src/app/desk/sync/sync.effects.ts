@@ -1,14 +1,20 @@
 import { Injectable, inject } from '@angular/core';
+import { MatSnackBar } from '@angular/material/snack-bar';
 import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
-import type { Action } from '@ngrx/store';
+import { Store, type Action } from '@ngrx/store';
 import { concatMap, filter, from, fromEvent, merge, tap } from 'rxjs';
-import { documentActions } from '../document/document.reducer';
+import { documentActions, documentFeature } from '../document/document.reducer';
+import { Editing } from '../document/editing';
 import { Sender } from './sender';
+import { syncActions } from './sync.reducer';
 
 @Injectable()
 export class SyncEffects {
   private readonly actions = inject(Actions);
   private readonly sender = inject(Sender);
+  private readonly snackBar = inject(MatSnackBar);
+  private readonly editing = inject(Editing);
+  private readonly openId = inject(Store).selectSignal(documentFeature.selectId);
 
   /** Every change goes to the outbox first and from there to the server. */
   readonly keep = createEffect(() =>
@@ -19,6 +25,30 @@ export class SyncEffects {
       concatMap(({ step }) => from(this.sender.keep(step.operations))),
       concatMap((actions: Action[]) => actions),
     ),
+  );
+
+  /** What is written on a page that somebody has removed is kept, and the page can be had back. */
+  readonly tellRemoved = createEffect(
+    () =>
+      this.actions.pipe(
+        ofType(syncActions.writtenOnRemoved),
+        tap(({ documentId, removedPages }) => {
+          const [{ page, by }] = removedPages;
+          const pages =
+            removedPages.length === 1 ? 'The page you wrote on' : 'The pages you wrote on';
+          const were = removedPages.length === 1 ? 'was' : 'were';
+          const label = removedPages.length === 1 && page.label ? ` (${page.label})` : '';
+          const words = `${pages}${label} ${were} removed by ${by || 'somebody'}. What you wrote is kept.`;
+          this.snackBar
+            .open(words, 'Bring back', { duration: 30_000 })
+            .onAction()
+            .subscribe(() => {
+              if (this.openId() !== documentId) return;
+              this.editing.change(removedPages.map(({ page }) => ({ type: 'page.add', page })));
+            });
+        }),
+      ),
+    { dispatch: false },
   );
 
   /** What an earlier visit left behind is sent at the start, and when the network is back. */

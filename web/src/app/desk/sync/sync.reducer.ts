@@ -7,6 +7,7 @@ import {
   on,
   props,
 } from '@ngrx/store';
+import type { OperationResult } from '@stylet/core/api';
 import type { Trouble } from '../../api/problem';
 import type { AsideOperation } from '../../storage/browser-db';
 import { documentActions } from '../document/document.reducer';
@@ -23,6 +24,11 @@ export const syncActions = createActionGroup({
     /** Changes that could not be kept here were refused as well. */
     Lost: props<{ count: number; trouble: Trouble }>(),
     'Keeping Failed': props<{ trouble: Trouble }>(),
+    /** Somebody had removed pages that were written on. */
+    'Written On Removed': props<{
+      documentId: string;
+      removedPages: OperationResult['removedPages'];
+    }>(),
   },
 });
 

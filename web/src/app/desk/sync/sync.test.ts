@@ -42,7 +42,7 @@ class FakeApi {
   perform(_: string, operations: readonly Operation[]): Observable<unknown> {
     this.calls.push(operations.map(({ effect }) => (effect as { title: string }).title));
     const answer = this.answers.shift()?.(operations);
-    return answer ?? of({ revision: this.calls.length, operations: [] });
+    return answer ?? of({ revision: this.calls.length, operations: [], removedPages: [] });
   }
 }
 
