@@ -22,6 +22,12 @@ export type Result =
       readonly note?: string;
     }
   | {
+      readonly kind: 'bytes';
+      readonly value: number;
+      readonly goal: number;
+      readonly note?: string;
+    }
+  | {
       readonly kind: 'milliseconds';
       readonly value: number;
       readonly goal: number;
@@ -73,5 +79,7 @@ export function lineOf(name: string, result: Result): string {
     return `${name}: ${value.toFixed(2)} x ${result.baseline} (goal <= ${goal})${missed}${note}`;
   if (result.kind === 'points')
     return `${name}: ${value.toFixed(1)} percentage points (goal <= ${goal})${missed}${note}`;
+  if (result.kind === 'bytes')
+    return `${name}: ${value.toFixed(0)} bytes (goal <= ${goal})${missed}${note}`;
   return `${name}: ${value.toFixed(0)} ms (goal <= ${goal})${missed}${note}`;
 }

@@ -45,6 +45,17 @@ export async function annotate(instance: Instance, id: string, count: number): P
   );
 }
 
+/** Handwriting alone, `count` strokes spread over the document's pages. */
+export async function annotateInk(instance: Instance, id: string, count: number): Promise<void> {
+  const pages = await pagesOf(instance, id);
+  const strokes = handwriting();
+  const now = new Date().toISOString();
+  const effects = Array.from({ length: count }, (_, i) =>
+    adding(writing(commonFields(pages[i % pages.length].id, now), strokes[i % strokes.length])),
+  );
+  await send(instance, id, effects);
+}
+
 /**
  * Of ten annotations five of handwriting, two highlights, two shapes and a picture, `count` in all. The
  * pictures are of eight files, half of them JPEG.

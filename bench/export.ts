@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { median, pairedRatio, timed, type Benchmark } from './benchmark';
-import { annotate, annotateMixed, manualPath, withManual } from './documents';
+import { annotate, annotateInk, annotateMixed, manualPath, withManual } from './documents';
 
 const ANNOTATIONS = 2000;
 const RUNS = 9;
@@ -73,4 +73,21 @@ const exportMixed: Benchmark = {
     }, annotateMixed),
 };
 
-export const exportBenchmarks = [exportCp, exportQpdf, exportMixed];
+/** What a stroke adds to a file, by exports with and without them. */
+const exportBytes: Benchmark = {
+  name: 'export-bytes',
+  about: 'bytes that a stroke of handwriting takes in an export',
+  run: () =>
+    withManual(async (instance, id) => {
+      const lengthOf = async (): Promise<number> => {
+        const reply = await fetch(`${instance.url}/api/documents/${id}/export`);
+        return (await reply.arrayBuffer()).byteLength;
+      };
+      const before = await lengthOf();
+      await annotateInk(instance, id, ANNOTATIONS);
+      const value = ((await lengthOf()) - before) / ANNOTATIONS;
+      return { kind: 'bytes', value, goal: 600 };
+    }),
+};
+
+export const exportBenchmarks = [exportCp, exportQpdf, exportMixed, exportBytes];

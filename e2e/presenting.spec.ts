@@ -11,7 +11,7 @@ test('one page at a time is all there is, the pen writes on it, and a trail fade
   await desk.goTo('4');
   await page.keyboard.press('f');
   await expect(page.getByRole('toolbar', { name: 'Presenting' })).toContainText('4 of 48');
-  await expect(page.getByRole('toolbar', { name: 'Kit' })).toBeHidden();
+  await expect(page.getByRole('toolbar', { name: 'Pens and tools' })).toBeHidden();
   await page.keyboard.press('ArrowRight');
   await expect(page.getByRole('toolbar', { name: 'Presenting' })).toContainText('5 of 48');
   await page.waitForTimeout(600);
@@ -39,6 +39,6 @@ test('one page at a time is all there is, the pen writes on it, and a trail fade
   expect(await instance.annotations(deck)).toHaveLength(1);
 
   await page.keyboard.press('Escape');
-  await expect(page.getByRole('toolbar', { name: 'Kit' })).toBeVisible();
+  await expect(page.getByRole('toolbar', { name: 'Pens and tools' })).toBeVisible();
   await expect(page.getByLabel('Page, by label or number')).toHaveValue('5');
 });

@@ -87,5 +87,6 @@ async function serveClient(app: FastifyInstance, folder: string): Promise<void> 
   app.get('/documents/:id', { schema: { hide: true } }, start);
   app.get('/panes', { schema: { hide: true } }, start);
   app.get('/keywords', { schema: { hide: true } }, start);
+  app.get('/trash', { schema: { hide: true } }, start);
   app.get('/find', { schema: { hide: true } }, start);
 }

@@ -77,7 +77,10 @@ test('steps go from undo to redo and back; a new one forgets what was undone', (
 test('what becomes of a stroke later is undone together with it, whatever was done meanwhile', () => {
   const drawn: Reversal[] = [{ effect: remove, of: add }];
   const other: Reversal[] = [
-    { effect: { type: 'document.rename', title: 'a' }, of: { type: 'document.rename', title: 'b' } },
+    {
+      effect: { type: 'document.rename', title: 'a' },
+      of: { type: 'document.rename', title: 'b' },
+    },
   ];
   const marked: Reversal[] = [{ effect: add, of: remove }];
   let history = historyAfter(noHistory, 'changed', drawn);

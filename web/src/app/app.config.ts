@@ -1,4 +1,3 @@
-import { MAT_SNACK_BAR_DEFAULT_OPTIONS } from '@angular/material/snack-bar';
 import { provideHttpClient } from '@angular/common/http';
 import type { ApplicationConfig } from '@angular/core';
 import { provideZonelessChangeDetection } from '@angular/core';
@@ -15,6 +14,8 @@ import { RoutePerDocument } from './route-per-document';
 import { OtherWindows } from './desk/document/other-windows';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
+import { OverlayContainer } from '@angular/cdk/overlay';
+import { OverlayLandmark } from './overlay-landmark';
 import { documentFeature } from './desk/document/document.reducer';
 import { DocumentEffects } from './desk/document/document.effects';
 import { KitEffects } from './desk/kit/kit.effects';
@@ -43,7 +44,7 @@ export const appConfig: ApplicationConfig = {
     provideRouter(routes, withComponentInputBinding(), withPreloading(PreloadAllModules)),
     { provide: RouteReuseStrategy, useClass: RoutePerDocument },
     provideHttpClient(),
-    { provide: MAT_SNACK_BAR_DEFAULT_OPTIONS, useValue: { verticalPosition: 'top' } },
+    { provide: OverlayContainer, useClass: OverlayLandmark },
     provideStore({
       [findFeature.name]: findFeature.reducer,
       [libraryFeature.name]: libraryFeature.reducer,

@@ -62,7 +62,7 @@ export class WrittenAnnotations {
       update.set(ref, before.with({ ...changed, AP: PdfDict.of({ N: form }), AS: null }));
     } else {
       const rest = `/P ${serialize(page.ref)}/AP<</N ${serialize(form)}>>>>`;
-      update.set(ref, new WrittenObject([head, bytesOf(rest)]));
+      update.set(ref, new WrittenObject([head, bytesOf(rest)], false));
     }
   }
 

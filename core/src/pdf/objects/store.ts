@@ -6,11 +6,15 @@ import { PdfRef, name, type PdfName, type PdfValue } from './values';
 
 /** An object that is written down already, all but its number: its bytes in parts. */
 export class WrittenObject {
-  constructor(readonly parts: readonly Uint8Array[]) {}
+  /** `isStream`: it cannot be in an object stream (ISO 32000-1, 7.5.7). */
+  constructor(
+    readonly parts: readonly Uint8Array[],
+    readonly isStream = true,
+  ) {}
 }
 
 /** Streams shorter than this are not worth compressing. */
-const WORTH_DEFLATING = 3072;
+const WORTH_DEFLATING = 256;
 
 /** Compresses to the zlib format (RFC 1950). */
 export type Deflate = (bytes: Uint8Array) => Uint8Array;
@@ -81,6 +85,7 @@ export abstract class PdfObjects {
   protected written(
     from: number,
     generationOf: (number: number) => number,
+    isElsewhere: (number: number) => boolean = () => false,
   ): { parts: Uint8Array[]; places: Place[]; end: number } {
     const parts: Uint8Array[] = [];
     const places: Place[] = [];
@@ -90,6 +95,7 @@ export abstract class PdfObjects {
       offset += bytes.length;
     };
     for (const number of [...this.values.keys()].sort((a, b) => a - b)) {
+      if (isElsewhere(number)) continue;
       const generation = generationOf(number);
       places.push({ number, generation, offset });
       push(bytesOf(`${number} ${generation} obj\n`));
@@ -117,8 +123,8 @@ export function xrefTable(places: readonly Place[]): string {
 const pad = (value: number, digits: number): string => String(value).padStart(digits, '0');
 
 /** Places in runs of numbers that follow each other. */
-export function runsOf(places: readonly Place[]): Place[][] {
-  const runs: Place[][] = [];
+export function runsOf<P extends { readonly number: number }>(places: readonly P[]): P[][] {
+  const runs: P[][] = [];
   for (const place of places) {
     const run = runs.at(-1);
     if (run && run[run.length - 1].number + 1 === place.number) run.push(place);

@@ -1,5 +1,6 @@
 import { bytesOf, joinBytes } from './bytes';
 import type { PdfFile } from './file';
+import { isPackable, packed } from './object-streams';
 import { serialize } from './serialize';
 import {
   END_OF_OBJECT,
@@ -12,6 +13,16 @@ import {
   type Place,
 } from './store';
 import { PdfDict, name } from './values';
+
+/** Where an object is that lies in an object stream. */
+interface InStream {
+  readonly number: number;
+  readonly container: number;
+  readonly index: number;
+}
+
+/** Fewer objects stand alone. */
+const WORTH_PACKING = 8;
 
 /**
  * An incremental update (ISO 32000-1, 7.5.6): new and replaced objects with a cross-reference
@@ -31,10 +42,31 @@ export class PdfUpdate extends PdfObjects {
   bytes(): Uint8Array {
     if (this.values.size === 0) return new Uint8Array();
     const start = this.file.source.length + 1;
-    const { parts, places, end } = this.written(start, (number) => this.generationOf(number));
+    const inStreams = this.file.xref.form === 'stream' ? this.pack() : new Map<number, InStream>();
+    const { parts, places, end } = this.written(
+      start,
+      (number) => this.generationOf(number),
+      (number) => inStreams.has(number),
+    );
     const xref =
-      this.file.xref.form === 'table' ? this.table(places, end) : this.stream(places, end);
+      this.file.xref.form === 'table'
+        ? this.table(places, end)
+        : this.stream(places, inStreams, end);
     return joinBytes([bytesOf('\n'), ...parts, xref]);
+  }
+
+  /** Puts new objects that may be there into object streams, which a file with cross-reference streams may have. */
+  private pack(): Map<number, InStream> {
+    const fresh = [...this.values]
+      .filter(([number, value]) => number >= this.file.size && isPackable(value))
+      .sort(([a], [b]) => a - b);
+    const found = new Map<number, InStream>();
+    if (fresh.length < WORTH_PACKING) return found;
+    for (const { numbers, dict, bytes } of packed(fresh)) {
+      const { object: container } = this.addStream(dict, bytes);
+      numbers.forEach((number, index) => found.set(number, { number, container, index }));
+    }
+    return found;
   }
 
   private generationOf(number: number): number {
@@ -58,19 +90,25 @@ export class PdfUpdate extends PdfObjects {
     );
   }
 
-  private stream(places: readonly Place[], offset: number): Uint8Array {
+  private stream(
+    places: readonly Place[],
+    inStreams: ReadonlyMap<number, InStream>,
+    offset: number,
+  ): Uint8Array {
     const own = { number: this.reserve().object, generation: 0, offset };
-    const all = [...places, own];
+    const all = [...places, ...inStreams.values(), own].sort((a, b) => a.number - b.number);
     const rows = new Uint8Array(all.length * 8);
     all.forEach((place, i) => {
-      rows[i * 8] = 1;
-      let rest = place.offset;
+      const isPacked = 'container' in place;
+      rows[i * 8] = isPacked ? 2 : 1;
+      let rest = isPacked ? place.container : place.offset;
       for (let k = 5; k >= 1; k--) {
         rows[i * 8 + k] = rest % 256;
         rest = Math.floor(rest / 256);
       }
-      rows[i * 8 + 6] = place.generation >> 8;
-      rows[i * 8 + 7] = place.generation & 255;
+      const third = isPacked ? place.index : place.generation;
+      rows[i * 8 + 6] = third >> 8;
+      rows[i * 8 + 7] = third & 255;
     });
     const dict = this.trailer(own.number + 1).with({
       Type: name('XRef'),

@@ -8,7 +8,7 @@ import { keys } from './shortcuts';
   imports: [MatButtonModule, MatDialogModule],
   template: `
     <h2 mat-dialog-title>Keys</h2>
-    <mat-dialog-content>
+    <mat-dialog-content tabindex="0">
       <dl>
         @for (row of keys; track row.keys) {
           <dt>{{ row.keys }}</dt>

@@ -31,6 +31,7 @@ const arrangementWords: Readonly<Record<Arrangement, string>> = {
   templateUrl: './status-bar.html',
   styleUrl: './status-bar.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { role: 'contentinfo' },
 })
 export class StatusBar {
   private readonly store = inject(Store);

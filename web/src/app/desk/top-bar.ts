@@ -24,6 +24,7 @@ import { TabStrip } from './tabs/tab-strip';
   templateUrl: './top-bar.html',
   styleUrl: './top-bar.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { role: 'banner' },
 })
 export class TopBar {
   readonly indexOpen = input.required<boolean>();
@@ -41,7 +42,7 @@ export class TopBar {
   protected readonly companion = inject(Companion);
   protected readonly filesInside = inject(FilesInside);
   private readonly author = inject(Author);
-  private readonly title = this.store.selectSignal(documentFeature.selectTitle);
+  protected readonly title = this.store.selectSignal(documentFeature.selectTitle);
   protected readonly canUndo = this.store.selectSignal(documentFeature.selectCanUndo);
   protected readonly canRedo = this.store.selectSignal(documentFeature.selectCanRedo);
   protected readonly mode = this.store.selectSignal(kitFeature.selectMode);

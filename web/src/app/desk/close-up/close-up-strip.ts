@@ -5,6 +5,7 @@ import {
   DestroyRef,
   afterNextRender,
   computed,
+  effect,
   inject,
   output,
   viewChild,
@@ -23,6 +24,8 @@ import { PIXELS_PER_POINT } from '../pages/layout';
 import { PageView } from '../pages/page-view';
 import { CloseUp } from './close-up';
 
+/** Height of the strip's own bars, in CSS pixels. */
+const BARS = 60;
 /** How long the pen has to be up at the strip's end before the frame moves on, in ms. */
 const PAUSE = 420;
 
@@ -77,6 +80,12 @@ export class CloseUpStrip {
   private moving: ReturnType<typeof setTimeout> | undefined;
 
   constructor() {
+    // What is told lies above the strip.
+    effect(() => {
+      const { height } = this.closeUp.size();
+      document.documentElement.style.setProperty('--close-up', `${height + BARS}px`);
+    });
+    inject(DestroyRef).onDestroy(() => document.documentElement.style.removeProperty('--close-up'));
     const destroyed = inject(DestroyRef);
     destroyed.onDestroy(() => clearTimeout(this.moving));
     afterNextRender(() => {

@@ -58,6 +58,7 @@ const RESTS = 400;
   templateUrl: './index-panel.html',
   styleUrl: './index-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { role: 'complementary', 'aria-label': 'Index' },
 })
 export class IndexPanel {
   readonly chosen = output<Place>();

@@ -47,6 +47,8 @@ import { SlotPicture } from './slot-picture';
   styleUrl: './rail.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
+    role: 'region',
+    'aria-label': 'Kit',
     '(document:pointerdown)': 'closeFromOutside($event)',
     '[class.mirrored]': 'isLeftHanded()',
   },

@@ -27,13 +27,15 @@ import { PageMenu, type MenuPlace } from './page-menu';
   selector: 'stylet-page-menu',
   imports: [MatIconModule, MatMenuModule],
   template: `
-    <span
+    <button
       class="place"
+      tabindex="-1"
+      aria-label="Menu of the page"
       [style.left.px]="at().x"
       [style.top.px]="at().y"
       [matMenuTriggerFor]="menu"
       (menuClosed)="pageMenu.place.set(undefined)"
-    ></span>
+    ></button>
     <mat-menu #menu="matMenu" aria-label="The page">
       <button mat-menu-item (click)="paste()">
         <mat-icon svgIcon="paste" />
@@ -56,6 +58,8 @@ import { PageMenu, type MenuPlace } from './page-menu';
   `,
   styles: `
     .place {
+      border: 0;
+      padding: 0;
       position: fixed;
       width: 0;
       height: 0;

@@ -1,0 +1,71 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, test } from './support/fixtures';
+
+/** What axe-core finds (rules of WCAG 2 and best practices), by screen. */
+async function found(page: Page, screen: string): Promise<string[]> {
+  await page.waitForTimeout(400);
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  return violations.flatMap(({ id, nodes }) =>
+    nodes.map(({ html }) => `${screen}: ${id} ${html.slice(0, 160)}`),
+  );
+}
+
+test.describe.configure({ timeout: 180_000 });
+
+for (const isDark of [false, true])
+  test(`axe finds nothing on any screen${isDark ? ', dark' : ''}`, async ({
+    desk,
+    deck,
+    instance,
+  }) => {
+    const { page } = desk;
+    const all: string[] = [];
+    const look = async (screen: string): Promise<void> => {
+      all.push(...(await found(page, screen)));
+    };
+    const key = (name: string): Promise<void> => page.keyboard.press(name);
+    await desk.open(instance.url, deck);
+    if (isDark) await key('d');
+    await look('desk');
+    await page.locator('stylet-rail .slot.active').click();
+    await look('slot');
+    await key('e');
+    await page.getByLabel('Eraser, key E').click();
+    await look('eraser');
+    await key('l');
+    await page.getByLabel('Lasso, key L').click();
+    await look('lasso');
+    await key('Escape');
+    await key('Control+f');
+    await page.keyboard.type('wave');
+    await expect(page.locator('stylet-find-bar mark').first()).toBeVisible();
+    await look('find in the document');
+    await key('Escape');
+    await key('o');
+    await expect(page.getByRole('option').first()).toBeVisible();
+    await look('board');
+    await key('o');
+    await key('?');
+    await look('keys');
+    await key('Escape');
+    await page.getByRole('button', { name: 'Export' }).click();
+    await look('export');
+    await key('Escape');
+    await key('r');
+    await look('read');
+    await page.getByLabel('How pages lie').click();
+    await look('how pages lie');
+    await key('Escape');
+    await page.getByLabel('More', { exact: true }).click();
+    await look('more');
+    await page.getByRole('menuitem', { name: /^Hands/ }).click();
+    await look('hands');
+    await key('Escape');
+    for (const path of ['/', '/find?typed=wave', '/keywords', '/trash']) {
+      await page.goto(instance.url + path);
+      await page.getByRole('main').waitFor();
+      await look(path);
+    }
+    expect(all).toEqual([]);
+  });
