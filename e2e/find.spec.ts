@@ -141,3 +141,21 @@ test('the text that the server has read is used, the addresses of links too; wit
   await desk.drawn();
   await found();
 });
+
+test('where nothing is found, words of this document that may have been meant are offered', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await instance.indexed();
+  await desk.open(instance.url, deck);
+  await find(desk, 'shoalling');
+  await expect(status(desk)).toHaveText('None');
+  await desk.page.getByRole('button', { name: 'shoaling', exact: true }).click();
+  await expect(field(desk)).toHaveValue('shoaling');
+  await expect(status(desk)).toHaveText(/of \d+$/);
+  // What is found lies beside the pages.
+  const panel = (await desk.page.locator('stylet-find-bar').boundingBox())!;
+  const pages = (await desk.page.locator('stylet-page-strip').boundingBox())!;
+  expect(pages.x + pages.width).toBeLessThanOrEqual(panel.x);
+});

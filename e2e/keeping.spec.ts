@@ -1,3 +1,4 @@
+import { newId } from '@stylet/core/document';
 import { expect, test, SLIDE } from './support/fixtures';
 import { killDatabase, startDatabase } from './support/instance';
 
@@ -56,4 +57,37 @@ test('a stroke is stored within a second', async ({ desk, deck, instance }) => {
   await expect
     .poll(async () => (await instance.annotations(deck)).length, { timeout: 1000, intervals: [50] })
     .toBe(1);
+});
+
+test('writing on a page that another device has removed is told, and the page comes back with what was written', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  const read = async () => {
+    const reply = await fetch(`${instance.url}/api/documents/${deck}`);
+    return ((await reply.json()) as { pages: { id: string }[] }).pages;
+  };
+  const [first, ...others] = await read();
+  const removal = {
+    id: newId(),
+    documentId: deck,
+    author: 'Ada',
+    at: new Date().toISOString(),
+    baseRevision: 0,
+    effect: { type: 'page.remove', pageId: first.id },
+  };
+  await fetch(`${instance.url}/api/documents/${deck}/operations`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ operations: [removal] }),
+  });
+  expect(await read()).toHaveLength(others.length);
+  await desk.pen([await desk.spot(1, 80, 30, SLIDE), await desk.spot(1, 300, 30, SLIDE)]);
+  await expect(desk.page.getByText('removed by Ada')).toBeVisible();
+  await desk.page.getByRole('button', { name: 'Bring back' }).click();
+  await desk.saved();
+  expect((await read()).map(({ id }) => id)).toContain(first.id);
+  expect(await instance.annotations(deck)).toHaveLength(1);
 });

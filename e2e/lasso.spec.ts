@@ -237,3 +237,35 @@ test('the lasso can be a rectangle, take all it touches, and only some sorts', a
   await desk.pen(corner);
   await expect(bar(desk)).toHaveCount(0);
 });
+
+test('what is dragged to an edge takes the pages along, and the bar of a selection stays in view', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  const { at, count } = await word(desk);
+  const scroller = desk.page.locator('.scroller');
+  const view = (await scroller.boundingBox())!;
+  await desk.page.keyboard.press('Control+a');
+  await expect(bar(desk)).toContainText(`ink ${count}`);
+  // Scrolled out at the top, the bar is still there.
+  await scroller.evaluate((element) => element.scrollTo(0, 90));
+  const box = (await bar(desk).boundingBox())!;
+  expect(box.y).toBeGreaterThanOrEqual(view.y - 1);
+  await scroller.evaluate((element) => element.scrollTo(0, 0));
+  await desk.page.mouse.move(at.x, at.y);
+  await desk.page.mouse.down();
+  await desk.page.mouse.move(at.x, view.y + view.height - 10, { steps: 8 });
+  await expect
+    .poll(() => scroller.evaluate((element) => element.scrollTop), { timeout: 5000 })
+    .toBeGreaterThan(500);
+  await desk.page.mouse.up();
+  await desk.saved();
+  // They went on to a page further down.
+  const pages = (await (await fetch(`${instance.url}/api/documents/${deck}`)).json()) as {
+    pages: { id: string }[];
+  };
+  const [{ pageId }] = await written(instance, deck);
+  expect(pages.pages.findIndex(({ id }) => id === pageId)).toBeGreaterThan(0);
+});
