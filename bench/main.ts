@@ -5,6 +5,7 @@ import { exportBenchmarks } from './export';
 import { dragFrames } from './drag-frames';
 import { indexScroll, outlineDrag } from './index-panel';
 import { inkBytes } from './ink-bytes';
+import { inkLatency } from './ink-latency';
 import { inkLive } from './ink-live';
 import { inkOutlines } from './ink-outline';
 import { jump1000 } from './jump';
@@ -25,6 +26,7 @@ import { zoomSharp } from './zoom';
 
 const all: readonly Benchmark[] = [
   inkLive,
+  inkLatency,
   ...inkOutlines,
   ...erasing,
   inkBytes,
