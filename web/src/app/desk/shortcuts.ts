@@ -240,4 +240,6 @@ export class Shortcuts {
 const isForBoardToo = ({ key, ctrlKey, metaKey }: KeyboardEvent): boolean =>
   ctrlKey || metaKey ? 'zyf'.includes(key.toLowerCase()) : 'o?'.includes(key.toLowerCase());
 
-const isButton = (target: EventTarget | null): boolean => target instanceof HTMLButtonElement;
+/** What the space bar presses. */
+const isButton = (target: EventTarget | null): boolean =>
+  target instanceof HTMLButtonElement || target instanceof HTMLInputElement;

@@ -1,28 +1,26 @@
 import { Injectable, inject } from '@angular/core';
-import { MatSnackBar } from '@angular/material/snack-bar';
 import type { DocumentSummary, Folder } from '@stylet/core/api';
 import { newId } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
-import { firstValueFrom, type Observable } from 'rxjs';
 import { Api } from '../api/api';
-import { troubleOf } from '../api/problem';
-import { libraryActions, libraryFeature } from '../library/library.reducer';
+import { LibraryChanges } from '../library/library-changes';
+import { libraryFeature } from '../library/library.reducer';
 
 /** Changes to folders and to what is in them; each says what it did, and can be undone from there. */
 @Injectable({ providedIn: 'root' })
 export class Folders {
   private readonly api = inject(Api);
   private readonly store = inject(Store);
-  private readonly snackBar = inject(MatSnackBar);
+  private readonly changes = inject(LibraryChanges);
   private readonly documents = this.store.selectSignal(libraryFeature.selectDocuments);
   private readonly folders = this.store.selectSignal(libraryFeature.selectFolders);
 
   async make(name: string, parentId: string | null): Promise<void> {
-    await this.carryOut([this.api.keepFolder({ id: newId(), name, parentId })]);
+    await this.changes.carryOut([this.api.keepFolder({ id: newId(), name, parentId })]);
   }
 
   async change(folder: Folder, change: Partial<Omit<Folder, 'id'>>): Promise<void> {
-    await this.carryOut([this.api.keepFolder({ ...folder, ...change })]);
+    await this.changes.carryOut([this.api.keepFolder({ ...folder, ...change })]);
   }
 
   /** Takes a folder away; what is in it moves up. */
@@ -31,10 +29,10 @@ export class Folders {
       this.documents().filter(({ folderId }) => folderId === folder.id),
       this.folders().filter(({ parentId }) => parentId === folder.id),
     ];
-    const isGone = await this.carryOut([this.api.removeFolder(folder.id)]);
+    const isGone = await this.changes.carryOut([this.api.removeFolder(folder.id)]);
     if (!isGone) return;
     const moved = documents.length + inside.length > 0 ? ' What was in it is one level up.' : '';
-    this.tell(`“${folder.name}” is gone.${moved}`, [
+    this.changes.tell(`“${folder.name}” is gone.${moved}`, [
       this.api.keepFolder(folder),
       ...inside.map((one) => this.api.keepFolder(one)),
       ...documents.map(({ id }) => this.api.putInFolder(id, folder.id)),
@@ -43,30 +41,10 @@ export class Folders {
 
   /** Puts a document into a folder, or into none. */
   async put({ id, title, folderId }: DocumentSummary, into: string | null): Promise<void> {
-    if (folderId === into || !(await this.carryOut([this.api.putInFolder(id, into)]))) return;
+    if (folderId === into || !(await this.changes.carryOut([this.api.putInFolder(id, into)])))
+      return;
     const name = this.folders().find((folder) => folder.id === into)?.name;
     const where = name === undefined ? 'in no folder now' : `in “${name}”`;
-    this.tell(`“${title}” is ${where}.`, [this.api.putInFolder(id, folderId)]);
-  }
-
-  private tell(message: string, undo: readonly Observable<void>[]): void {
-    this.snackBar
-      .open(message, 'Undo', { duration: 8000 })
-      .onAction()
-      .subscribe(() => void this.carryOut(undo));
-  }
-
-  /** Sends changes one after the other, and shows what has become of it; whether all went well. */
-  private async carryOut(changes: readonly Observable<void>[]): Promise<boolean> {
-    try {
-      for (const change of changes) await firstValueFrom(change);
-      return true;
-    } catch (error) {
-      const { title, advice } = troubleOf(error);
-      this.snackBar.open(`${title}. ${advice}`, 'Close', { duration: 8000 });
-      return false;
-    } finally {
-      this.store.dispatch(libraryActions.opened());
-    }
+    this.changes.tell(`“${title}” is ${where}.`, [this.api.putInFolder(id, folderId)]);
   }
 }

@@ -1,15 +1,12 @@
 import { Injectable, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
-import { MatSnackBar } from '@angular/material/snack-bar';
 import type { DocumentSummary } from '@stylet/core/api';
 import { newId, type Effect } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
-import { firstValueFrom, type Observable } from 'rxjs';
 import { Api } from '../api/api';
-import { troubleOf } from '../api/problem';
 import { documentActions } from '../desk/document/document.reducer';
 import { Author } from '../settings/author';
-import { libraryActions } from './library.reducer';
+import { LibraryChanges } from './library-changes';
 
 /** What is done with whole documents in the library; each says what it did, and can be undone from there. */
 @Injectable({ providedIn: 'root' })
@@ -18,7 +15,7 @@ export class LibraryActions {
   private readonly store = inject(Store);
   private readonly author = inject(Author);
   private readonly dialog = inject(MatDialog);
-  private readonly snackBar = inject(MatSnackBar);
+  private readonly changes = inject(LibraryChanges);
 
   async askForName(document: DocumentSummary): Promise<void> {
     const { askForWords } = await import('../dialogs/words-dialog');
@@ -50,17 +47,18 @@ export class LibraryActions {
   }
 
   async duplicate({ id, title }: DocumentSummary): Promise<void> {
-    if (await this.carryOut([this.api.duplicate(id)])) this.tell(`“${title}” has a copy now.`);
+    if (await this.changes.carryOut([this.api.duplicate(id)]))
+      this.changes.tell(`“${title}” has a copy now.`);
   }
 
   async remove({ id, title }: DocumentSummary): Promise<void> {
-    if (await this.carryOut([this.api.setTrashed(id, true)]))
-      this.tell(`“${title}” is in the trash.`, this.api.setTrashed(id, false));
+    if (await this.changes.carryOut([this.api.setTrashed(id, true)]))
+      this.changes.tell(`“${title}” is in the trash.`, [this.api.setTrashed(id, false)]);
   }
 
   async restore({ id, title }: DocumentSummary): Promise<void> {
-    if (await this.carryOut([this.api.setTrashed(id, false)]))
-      this.tell(`“${title}” is in the library again.`);
+    if (await this.changes.carryOut([this.api.setTrashed(id, false)]))
+      this.changes.tell(`“${title}” is in the library again.`);
   }
 
   /** Removes documents that are in the trash, after asking; whether they are gone. */
@@ -73,25 +71,6 @@ export class LibraryActions {
       words: 'What is written on them goes too. This cannot be undone.',
       action: 'Remove for good',
     });
-    return isMeant && this.carryOut(documents.map(({ id }) => this.api.removeForGood(id)));
-  }
-
-  private tell(message: string, undo?: Observable<unknown>): void {
-    const bar = this.snackBar.open(message, undo ? 'Undo' : 'Close', { duration: 8000 });
-    if (undo) bar.onAction().subscribe(() => void this.carryOut([undo]));
-  }
-
-  /** Sends changes one after the other, and shows what has become of it; whether all went well. */
-  private async carryOut(changes: readonly Observable<unknown>[]): Promise<boolean> {
-    try {
-      for (const change of changes) await firstValueFrom(change);
-      return true;
-    } catch (error) {
-      const { title, advice } = troubleOf(error);
-      this.snackBar.open(`${title}. ${advice}`, 'Close', { duration: 8000 });
-      return false;
-    } finally {
-      this.store.dispatch(libraryActions.opened());
-    }
+    return isMeant && this.changes.carryOut(documents.map(({ id }) => this.api.removeForGood(id)));
   }
 }

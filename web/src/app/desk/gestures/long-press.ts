@@ -1,7 +1,7 @@
 import type { Gesture } from './gesture';
 import type { Point } from '@stylet/core/geometry';
 import type { Sample } from '@stylet/core/ink';
-import { contactOf, isPalm, isTouch } from '../hands/contact';
+import { contactOf, isTouch } from '../hands/contact';
 import type { PenPresence } from '../hands/pen-presence';
 
 /** How long a finger rests before it means the text under it, in ms, and how far it may stray. */
@@ -9,6 +9,8 @@ const RESTS = 450;
 /** How long it rests on before it means more than that. */
 const RESTS_ON = 800;
 const STRAYS = 10;
+/** A contact that is wider, in CSS pixels, is a hand that rests and means nothing. Common practice, no source. */
+const FINGER = 44;
 
 export interface LongPressTarget {
   /** Whether a finger that rests means something else than what it does already. */
@@ -46,7 +48,7 @@ export class LongPress {
   private readonly pressed = (event: PointerEvent): void => {
     clearTimeout(this.timer);
     // A second finger is a pinch.
-    const isFirst = isTouch(event) && event.isPrimary && !isPalm(contactOf(event));
+    const isFirst = isTouch(event) && event.isPrimary && contactOf(event) < FINGER;
     this.down = isFirst ? event : undefined;
     if (isFirst) this.timer = setTimeout(() => this.begin(event), RESTS);
   };

@@ -58,6 +58,10 @@ export class EraserCard {
     { value: 'ink', words: 'Ink' },
     { value: 'highlights', words: 'Highlights' },
   ] as const;
+  protected readonly penButtons = [
+    { part: 'eraserEnd', words: 'Eraser end' },
+    { part: 'barrel', words: 'Side button' },
+  ] as const;
   protected readonly actions: readonly { value: PenAction; words: string }[] = [
     { value: 'eraser', words: 'erases' },
     { value: 'lasso', words: 'selects' },
