@@ -152,7 +152,7 @@ test('where nothing is found, words of this document that may have been meant ar
   await find(desk, 'shoalling');
   await expect(status(desk)).toHaveText('None');
   await desk.page.getByRole('button', { name: 'shoaling', exact: true }).click();
-  await expect(field(desk)).toHaveValue('shoaling');
+  await expect(desk.page.getByLabel('Find in this document')).toHaveValue('shoaling');
   await expect(status(desk)).toHaveText(/of \d+$/);
   // What is found lies beside the pages.
   const panel = (await desk.page.locator('stylet-find-bar').boundingBox())!;

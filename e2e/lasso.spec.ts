@@ -179,7 +179,7 @@ test('recoloured, reordered, flipped, duplicated and nudged: what shows is what 
   const { count } = await word(desk);
   await desk.page.keyboard.press('Control+a');
   await desk.page.getByLabel('Colour and opacity').click();
-  await desk.page.getByRole('button', { name: 'Madder' }).click();
+  await desk.page.getByRole('button', { name: 'madder', exact: true }).click();
   await desk.page.keyboard.press('Escape');
   await expect
     .poll(async () => (await written(instance, deck)).every(({ color }) => color === '#b3324b'))

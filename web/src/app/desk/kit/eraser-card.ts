@@ -78,8 +78,8 @@ export class EraserCard {
     this.change({ size: eraserSizes.least * Math.exp((step / STEPS) * GROWTH) });
   }
 
-  protected setButton(change: Partial<PenButtons>): void {
-    this.store.dispatch(kitActions.buttonsChanged({ change }));
+  protected setButton(part: keyof PenButtons, action: PenAction): void {
+    this.store.dispatch(kitActions.buttonsChanged({ change: { [part]: action } }));
   }
 
   /** Takes away all that the eraser is set to take from the page in view. */
