@@ -8,6 +8,6 @@ export function isTyping(target: EventTarget | null): boolean {
   return (
     target.isContentEditable ||
     /^(TEXTAREA|SELECT)$/.test(target.tagName) ||
-    /^(combobox|listbox)$/.test(target.role ?? '')
+    target.role === 'combobox'
   );
 }
