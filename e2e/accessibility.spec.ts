@@ -26,6 +26,10 @@ for (const isDark of [false, true])
       all.push(...(await found(page, screen, isDark)));
     };
     const key = (name: string): Promise<void> => page.keyboard.press(name);
+    const closeDialog = async (): Promise<void> => {
+      await key('Escape');
+      await expect(page.locator('mat-dialog-container')).toHaveCount(0);
+    };
     await desk.open(instance.url, deck);
     if (isDark) await key('d');
     await look('desk');
@@ -43,16 +47,17 @@ for (const isDark of [false, true])
     await expect(page.locator('stylet-find-bar mark').first()).toBeVisible();
     await look('find in the document');
     await key('Escape');
+    await expect(page.locator('stylet-find-bar')).toHaveCount(0);
     await key('o');
     await expect(page.getByRole('option').first()).toBeVisible();
     await look('board');
     await key('o');
     await key('?');
     await look('keys');
-    await key('Escape');
+    await closeDialog();
     await page.getByRole('button', { name: 'Export' }).click();
     await look('export');
-    await key('Escape');
+    await closeDialog();
     await key('r');
     await look('read');
     await page.getByLabel('How pages lie').click();
@@ -62,7 +67,7 @@ for (const isDark of [false, true])
     await look('more');
     await page.getByRole('menuitem', { name: /^Hands/ }).click();
     await look('hands');
-    await key('Escape');
+    await closeDialog();
     for (const path of ['/', '/find?typed=wave', '/keywords', '/trash']) {
       await page.goto(instance.url + path);
       await page.getByRole('main').waitFor();
