@@ -287,7 +287,9 @@ export class SelectedLayer {
       this.tapped(held.from, event.shiftKey);
       return;
     }
-    const other = held.grip === 'move' ? this.pages.at(event.clientX, event.clientY) : undefined;
+    // Between two pages it is on the nearer one: it must not be lost beyond an edge.
+    const other =
+      held.grip === 'move' ? this.pages.nearest(event.clientX, event.clientY) : undefined;
     if (!other || other.page.id === this.page().id) {
       this.actions.transform(matrix);
       return;

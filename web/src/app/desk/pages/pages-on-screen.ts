@@ -28,6 +28,19 @@ export class PagesOnScreen {
     );
   }
 
+  /** The page in the column of pages nearest to a point of the window. */
+  nearest(x: number, y: number): PageOnScreen | undefined {
+    const off = ({ rect }: PageOnScreen): number =>
+      Math.hypot(
+        Math.max(rect.left - x, 0, x - rect.right),
+        Math.max(rect.top - y, 0, y - rect.bottom),
+      );
+    return this.showing().reduce<PageOnScreen | undefined>(
+      (best, page) => (best && off(best) <= off(page) ? best : page),
+      undefined,
+    );
+  }
+
   find(pageId: string): PageOnScreen | undefined {
     return this.showing().find(({ page }) => page.id === pageId);
   }
