@@ -350,6 +350,8 @@ export class PageView {
 
   /** The right button; a pen's barrel button has its own meaning, and a finger is waited for by `LongPress`. */
   protected menuAsked(event: MouseEvent): void {
+    // A link shows its own card.
+    if (event.defaultPrevented) return;
     event.preventDefault();
     const { pointerType } = event as PointerEvent;
     if (pointerType !== 'pen' && pointerType !== 'touch')
