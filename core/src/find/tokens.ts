@@ -1,3 +1,5 @@
+import { UNSPACED } from '../text/index';
+
 /** A piece of folded text that an index knows, and its place there, in UTF-16 units. */
 export interface Token {
   readonly text: string;
@@ -18,9 +20,6 @@ export function tokensOf(folded: string): Token[] {
   return tokens;
 }
 
-const UNSPACED = ['Han', 'Hiragana', 'Katakana', 'Thai', 'Lao', 'Khmer', 'Myanmar']
-  .map((script) => `\\p{Script=${script}}`)
-  .join('');
 const PIECES = new RegExp(`[${UNSPACED}]|[[\\p{L}\\p{N}_]--[${UNSPACED}]]+`, 'gv');
 
 /** Whether a piece is a character that stands for itself. */

@@ -1,7 +1,7 @@
 import { unite, type Box } from '../geometry/index';
 import { cellsOf } from './cells';
 import type { Line } from './lines';
-import { beside, byTop } from './order';
+import { beside, byTop, shareRow } from './order';
 
 /** How far, in heights of a line, cells of neighbouring columns may overlap. */
 const OVERLAP = 0.5;
@@ -109,8 +109,3 @@ class OneWay {
 const heightOf = ({ frame }: Line): number => frame.y1 - frame.y0;
 
 const overlap = (a: Box, b: Box): number => Math.min(a.x1, b.x1) - Math.max(a.x0, b.x0);
-
-function shareRow(a: Box, b: Box): boolean {
-  const shared = Math.min(a.y1, b.y1) - Math.max(a.y0, b.y0);
-  return shared > 0.5 * Math.min(a.y1 - a.y0, b.y1 - b.y0);
-}

@@ -1,4 +1,5 @@
 import type { Line } from './lines';
+import { shareRow } from './order';
 import { goesOn } from './paragraphs';
 import { joinLines } from './range';
 
@@ -52,10 +53,7 @@ function rowsOf(runs: readonly LineRun[]): LineRun[][] {
   return rows;
 }
 
-function isBeside({ frame: a, angle }: Line, { frame: b, angle: other }: Line): boolean {
-  const shared = Math.min(a.y1, b.y1) - Math.max(a.y0, b.y0);
-  return angle === other && shared > 0.5 * Math.min(a.y1 - a.y0, b.y1 - b.y0);
-}
+const isBeside = (a: Line, b: Line): boolean => a.angle === b.angle && shareRow(a.frame, b.frame);
 
 /** Two rows and more, most of them with cells beside each other, that have few words. */
 function isTable(rows: readonly (readonly LineRun[])[]): boolean {

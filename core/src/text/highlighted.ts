@@ -39,8 +39,10 @@ export function highlighted(columns: Columns, way: readonly Point[]): Word[] | u
 
 /** The line on which a pen came down. Beside it, it must have gone on over text. */
 function lineMeant(lines: readonly Line[], way: readonly Point[]): Line | undefined {
-  const isOnText = way.some((p) => lines.some(({ box }) => contains(box, p)));
-  const near = lines.filter((line) => isNear(line, way, isOnText));
+  let isOnText: boolean | undefined;
+  const goesOnText = (): boolean =>
+    (isOnText ??= way.some((p) => lines.some(({ box }) => contains(box, p))));
+  const near = lines.filter((line) => isNear(line, way[0], goesOnText));
   if (near.length < 2) return near[0];
   const toFrame = uprightFrame(near[0].angle);
   const [from, to] = [transform(toFrame, way[0]), transform(toFrame, way[way.length - 1])];
@@ -51,14 +53,13 @@ function lineMeant(lines: readonly Line[], way: readonly Point[]): Line | undefi
   return nearest(near, { x: from.x, y });
 }
 
-function isNear({ frame, angle }: Line, way: readonly Point[], isOnText: boolean): boolean {
-  const toFrame = uprightFrame(angle);
-  const { x, y } = transform(toFrame, way[0]);
+function isNear({ frame, angle }: Line, at: Point, goesOnText: () => boolean): boolean {
+  const { x, y } = transform(uprightFrame(angle), at);
   const height = frame.y1 - frame.y0;
   if (Math.abs(y - (frame.y0 + frame.y1) / 2) > OFF_LINE * height) return false;
   const off = Math.max(frame.x0 - x, x - frame.x1);
   if (off <= 0) return true;
-  return off <= OFF_END * height && isOnText;
+  return off <= OFF_END * height && goesOnText();
 }
 
 function isLevel({ frame }: Line, from: Point, to: Point): boolean {

@@ -113,6 +113,11 @@ function around(gap: readonly [number, number], { x0, x1 }: Box): (readonly [num
 /** Whether the lines of two sides stand beside each other, not one side below the other. */
 function areBeside<T extends Framed>(sides: readonly (readonly T[])[]): boolean {
   const [a, b] = sides.map((lines) => lines.map(({ frame }) => frame).reduce(unite));
+  return shareRow(a, b);
+}
+
+/** Whether two boxes are beside each other: more than half as high as the lower one is what they share. */
+export function shareRow(a: Box, b: Box): boolean {
   const shared = Math.min(a.y1, b.y1) - Math.max(a.y0, b.y0);
   return shared > 0.5 * Math.min(a.y1 - a.y0, b.y1 - b.y0);
 }

@@ -1,5 +1,5 @@
-/** Scripts that write no spaces between words (UAX #14, classes ID, CJ and SA), and their punctuation. */
-const UNSPACED = [
+/** Scripts that write no spaces between words (UAX #14, classes ID, CJ and SA), for a class of a regular expression. */
+export const UNSPACED = [
   'Script=Han',
   'Script=Hiragana',
   'Script=Katakana',

@@ -41,15 +41,8 @@ export async function duplicate(database: Database, id: string): Promise<string>
       ]);
       const copied = <T>(value: T): T => renamed(value, ids) as T;
       const rows = {
-        pages: pageRows.map((row) => ({ ...copied(row) })),
-        annotations: annotationRows.map((row) => ({
-          ...row,
-          documentId: copy,
-          id: ids.get(row.id)!,
-          pageId: ids.get(row.pageId)!,
-          fields: copied(row.fields),
-          revision: 0,
-        })),
+        pages: pageRows.map((row) => copied(row)),
+        annotations: annotationRows.map((row) => ({ ...copied(row), revision: 0 })),
         landmarks: landmarkRows.map((row) => copied(row)),
       };
       for (const part of inParts(rows.pages)) await transaction.insert(pages).values(part);

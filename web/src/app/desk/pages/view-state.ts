@@ -144,8 +144,7 @@ export class ViewState {
     this.held = { ...held, left, top };
     if (isIn && (!wasIn || this.overviewFrom))
       this.overviewFrom = { place: this.overviewFrom?.place ?? from, about, left, top };
-    clearTimeout(this.settling);
-    this.settling = setTimeout(() => this.rest(), 140);
+    this.settle();
   }
 
   /** Goes back to where one was before the overview, unless one has gone or points elsewhere. Whether it did. */
@@ -155,8 +154,7 @@ export class ViewState {
     if (!before || before.left !== this.left() || before.top !== this.top()) return false;
     if (Math.hypot(before.about.x - about.x, before.about.y - about.y) > 2) return false;
     this.show(before.place);
-    clearTimeout(this.settling);
-    this.settling = setTimeout(() => this.rest(), 140);
+    this.settle();
     return true;
   }
 
@@ -165,6 +163,12 @@ export class ViewState {
     this.restingZoom.set(clampZoom(wanted));
     this.zoomTo(wanted);
     this.rest();
+  }
+
+  /** Pages are drawn anew once the zoom rests. */
+  private settle(): void {
+    clearTimeout(this.settling);
+    this.settling = setTimeout(() => this.rest(), 140);
   }
 
   private rest(): void {

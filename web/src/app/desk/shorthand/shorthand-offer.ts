@@ -24,8 +24,11 @@ export class ShorthandOffer {
   private readonly pen = inject(PenPresence);
   private timer: ReturnType<typeof setTimeout> | undefined;
 
+  /** Asked with every sample of a stroke: storage is not. */
+  private due = localStorage.getItem(KEY) === null;
+
   isDue(): boolean {
-    return localStorage.getItem(KEY) === null;
+    return this.due;
   }
 
   /** A stroke that is being drawn looks like shorthand that is off. */
@@ -39,7 +42,9 @@ export class ShorthandOffer {
       this.noted(kind);
       return;
     }
-    if (!this.isDue()) return;
+    this.due = false;
+    // Another window may have offered it.
+    if (localStorage.getItem(KEY) !== null) return;
     localStorage.setItem(KEY, 'yes');
     this.snackBar
       .open(words[kind], 'Turn on', { duration: SHOWN })
