@@ -282,7 +282,7 @@ test('the pen’s own buttons do what they are set to', async ({ desk, deck, ins
   expect(await instance.annotations(deck)).toHaveLength(1);
   await desk.page.keyboard.press('e');
   await desk.page.getByLabel('Eraser, key E').click();
-  await desk.choose('Side button', 'undo');
+  await desk.choose('Side button', 'undoes');
   const before = (await instance.annotations(deck)).length;
   await press(2);
   await desk.saved();

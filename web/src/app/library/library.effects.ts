@@ -1,6 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import type { Action } from '@ngrx/store';
+import type { Operation } from '@stylet/core/document';
 import {
   catchError,
   forkJoin,
@@ -14,6 +15,7 @@ import {
 } from 'rxjs';
 import { Api } from '../api/api';
 import { troubleOf } from '../api/problem';
+import { Outbox } from '../desk/sync/outbox';
 import { Passwords, wantsPassword } from '../dialogs/passwords';
 import { libraryActions } from './library.reducer';
 import { NamingChoice } from './naming-choice';
@@ -32,6 +34,7 @@ interface Sending {
 export class LibraryEffects {
   private readonly actions = inject(Actions);
   private readonly api = inject(Api);
+  private readonly outbox = inject(Outbox);
   private readonly passwords = inject(Passwords);
   private readonly naming = inject(NamingChoice);
   /** Files that wait for their passwords. */
@@ -41,8 +44,13 @@ export class LibraryEffects {
     this.actions.pipe(
       ofType(libraryActions.opened),
       switchMap(() =>
-        forkJoin({ documents: this.api.documents(), folders: this.api.folders() }).pipe(
-          map((arrived) => libraryActions.documentsArrived(arrived)),
+        // What waits is read first: what is sent meanwhile is in the server's answer or among it.
+        from(this.waiting()).pipe(
+          switchMap((waiting) =>
+            forkJoin({ documents: this.api.documents(), folders: this.api.folders() }).pipe(
+              map((arrived) => libraryActions.documentsArrived({ ...arrived, waiting })),
+            ),
+          ),
           catchError((error: unknown) =>
             of(libraryActions.documentsFailed({ trouble: troubleOf(error) })),
           ),
@@ -66,6 +74,16 @@ export class LibraryEffects {
       ),
     ).pipe(mergeMap((sending) => this.send(sending), UPLOADS_AT_ONCE)),
   );
+
+  /** What the server has not taken yet; a browser that cannot keep it has said so when it was made. */
+  private async waiting(): Promise<Operation[]> {
+    try {
+      return await this.outbox.all();
+    } catch (error) {
+      console.error(error);
+      return [];
+    }
+  }
 
   private send(sending: Sending): Observable<Action> {
     const { id, file, folder, password } = sending;

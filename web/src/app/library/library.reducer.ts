@@ -26,7 +26,12 @@ export const libraryActions = createActionGroup({
   source: 'Library',
   events: {
     Opened: emptyProps(),
-    'Documents Arrived': props<{ documents: DocumentSummary[]; folders: Folder[] }>(),
+    /** As the server has them; `waiting`: what it has not been told yet. */
+    'Documents Arrived': props<{
+      documents: DocumentSummary[];
+      folders: Folder[];
+      waiting: readonly Operation[];
+    }>(),
     'Documents Failed': props<{ trouble: Trouble }>(),
     /** Files to be brought in, into a folder or into none. */
     'Files Chosen': props<{ files: { id: string; file: File }[]; folder?: string }>(),
@@ -79,12 +84,9 @@ export const libraryFeature = createFeature({
   reducer: createReducer(
     initial,
     on(libraryActions.opened, (state) => ({ ...state, loading: true, trouble: undefined })),
-    on(libraryActions.documentsArrived, (state, { documents, folders }) => ({
-      ...state,
-      documents,
-      folders,
-      loading: false,
-    })),
+    on(libraryActions.documentsArrived, (state, { documents, folders, waiting }) =>
+      waiting.reduce(renamedIn, { ...state, documents, folders, loading: false }),
+    ),
     on(libraryActions.documentsFailed, (state, { trouble }) => ({
       ...state,
       trouble,
