@@ -1,30 +1,15 @@
-import { calmHand, pathsOfText, write } from '@stylet/demo/stylus';
-import type { Sample } from '@stylet/core/ink';
 import type { CDPSession, Page } from '@playwright/test';
 import { replay } from '@stylet/demo/stylus';
 import type { Benchmark } from './benchmark';
 import { launch } from './browser';
 import { fillPage, withManual } from './documents';
+import { handwriting } from './handwriting';
 
 const STROKES = 5000;
 /** A minute of writing all in all, half of it on each page, in turns. */
 const TURNS = 4;
 const TURN = 7500;
 const FRAME = 16.7;
-
-/** As many strokes of handwriting as take so long, in window pixels, over the middle of the view. */
-function writing(seed: number): Sample[][] {
-  const lines = [0, 1, 2, 3, 4].flatMap((line) =>
-    pathsOfText('tide turns at ten past four', {
-      x: 200,
-      y: 200 + 90 * line,
-      size: 46,
-      typeface: 'EMSFelix',
-    }),
-  );
-  const strokes = write(lines, { ...calmHand, seed, speed: 420, rate: 240 });
-  return strokes.filter((stroke) => stroke[stroke.length - 1].time < TURN);
-}
 
 /** Frames of a page while it is written on: how many took too long, and the longest task. */
 async function frames(page: Page, session: CDPSession, seed: number): Promise<[number, number]> {
@@ -47,7 +32,7 @@ async function frames(page: Page, session: CDPSession, seed: number): Promise<[n
         watch.longest = Math.max(watch.longest, duration);
     }).observe({ entryTypes: ['longtask'] });
   });
-  await replay(session as never, writing(seed), { realTime: true });
+  await replay(session as never, handwriting(seed, TURN), { realTime: true });
   return page.evaluate((limit) => {
     const { watch } = globalThis as unknown as {
       watch: { lengths: number[]; longest: number; on: boolean };

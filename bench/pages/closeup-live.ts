@@ -12,20 +12,15 @@ const SAMPLES_A_FRAME = 4;
 
 interface View {
   readonly layer: LiveLayer;
-  readonly canvases: readonly HTMLCanvasElement[];
+  readonly box: HTMLElement;
 }
 
 function view(where: 'strip' | 'page'): View {
-  const canvases = [0, 1].map(() => {
-    const element = document.createElement('canvas');
-    element.getContext('2d', { willReadFrequently: true });
-    document.body.append(element);
-    return element;
-  });
-  const layer = new LiveLayer(canvases[0], canvases[1]);
+  const box = document.body.appendChild(document.createElement('div'));
+  const layer = new LiveLayer(box);
   const scale = SCALE[where];
   layer.resize(WIDTH, HEIGHT[where], [scale, 0, 0, scale, 0, 0]);
-  return { layer, canvases };
+  return { layer, box };
 }
 
 /** Handwriting in the strip, in points of the page. */
@@ -44,8 +39,9 @@ const speck = [{ polygon: Float64Array.of(1, 1, 2, 1, 2, 2), grain: 0 }];
 
 /** Waits for the drawing itself, not only for its commands. */
 function drawn(views: readonly View[]): void {
-  for (const { canvases } of views)
-    for (const canvas of canvases) canvas.getContext('2d')!.getImageData(0, 0, 1, 1);
+  for (const { box } of views)
+    for (const canvas of Array.from(box.querySelectorAll('canvas')))
+      canvas.getContext('2d')!.getImageData(0, 0, 1, 1);
 }
 
 function write(views: readonly View[]): number {

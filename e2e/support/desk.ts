@@ -77,6 +77,8 @@ export class DeskDriver {
   async choose(field: string, words: string): Promise<void> {
     await this.page.getByRole('combobox', { name: field, exact: true }).click();
     await this.page.getByRole('option', { name: words, exact: true }).click();
+    // The list covers the page until it is gone.
+    await expect(this.page.getByRole('listbox')).toHaveCount(0);
   }
 
   /** A session for events as devices send them. */

@@ -29,6 +29,8 @@ export interface InputSession {
 export interface Playing {
   /** The events come when the samples say; otherwise as fast as they are taken. */
   readonly realTime?: boolean;
+  /** Each comes whether the one before has been taken or not, as a pen's do; else what is slow slows the pen. */
+  readonly unanswered?: boolean;
   /** The barrel button is held meanwhile. */
   readonly barrel?: boolean;
   /** How long the pen rests at the end of each stroke before it is lifted, in ms. */
@@ -50,10 +52,15 @@ const PALM_ID = 90;
 export async function replay(
   session: InputSession,
   strokes: readonly (readonly Sample[])[],
-  { realTime = false, barrel = false, hold = 0, palm = [] }: Playing = {},
+  { realTime = false, unanswered = false, barrel = false, hold = 0, palm = [] }: Playing = {},
 ): Promise<void> {
   const began = performance.now();
   const contacts = [...palm];
+  const sending: Promise<unknown>[] = [];
+  const sent = async (event: Promise<unknown>): Promise<void> => {
+    if (unanswered) sending.push(event);
+    else await event;
+  };
   let isDown = false;
   const rest = async (time: number): Promise<void> => {
     while (contacts.length > 0 && contacts[0].time <= time) {
@@ -65,11 +72,12 @@ export async function replay(
     for (const [i, sample] of stroke.entries()) {
       await rest(sample.time);
       if (realTime) await until(began + sample.time);
-      await dispatch(session, i === 0 ? 'mousePressed' : 'mouseMoved', sample, barrel);
+      await sent(dispatch(session, i === 0 ? 'mousePressed' : 'mouseMoved', sample, barrel));
     }
     if (hold > 0) await new Promise((resolve) => setTimeout(resolve, hold));
-    await dispatch(session, 'mouseReleased', stroke[stroke.length - 1], barrel);
+    await sent(dispatch(session, 'mouseReleased', stroke[stroke.length - 1], barrel));
   }
+  await Promise.all(sending);
   await rest(Infinity);
   if (isDown) await touch(session, 'touchEnd', undefined);
 }

@@ -46,7 +46,8 @@ export function canvasOf(bitmap: ImageBitmap): HTMLCanvasElement {
   canvas.className = 'bitmap';
   canvas.width = bitmap.width;
   canvas.height = bitmap.height;
-  canvas.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap);
+  // Paper is opaque: what lies below it need not be drawn.
+  canvas.getContext('bitmaprenderer', { alpha: false })!.transferFromImageBitmap(bitmap);
   return canvas;
 }
 

@@ -34,17 +34,21 @@ export class CanvasSurface {
   /** The colour set last: to set one costs as much as to fill a short stroke. */
   private filling = '';
 
-  /** `pictures` has the pixels of pictures; a canvas that never shows any does without. */
+  /**
+   * `pictures` has the pixels of pictures; a canvas that never shows any does without. A desynchronized canvas goes
+   * to the screen by itself (HTML Standard, 4.12.5.1, “desynchronized”).
+   */
   constructor(
     readonly canvas: HTMLCanvasElement,
     private readonly pictures?: Pick<PictureBitmaps, 'bitmapFor'>,
+    private readonly settings: CanvasRenderingContext2DSettings = {},
   ) {
     this.canvas.width = this.canvas.height = 0;
   }
 
   /** Made when it is needed: most canvases of most pages stay blank. */
   private get context(): CanvasRenderingContext2D {
-    return (this.drawing ??= this.canvas.getContext('2d')!);
+    return (this.drawing ??= this.canvas.getContext('2d', this.settings)!);
   }
 
   /** Sets size and place; the canvas is empty afterwards. */
@@ -182,6 +186,17 @@ export class CanvasSurface {
     const [x, y, width, height] = this.pixels(region);
     this.context.setTransform(1, 0, 0, 1, 0, 0);
     this.context.clearRect(x, y, width, height);
+  }
+
+  /** Shows in a region (page space) the very pixels that another surface of the same size has there. */
+  restore({ context, canvas }: CanvasSurface, region: Box): void {
+    if (this.isBlank()) return;
+    const [left, top, across, down] = this.pixels(region);
+    const [x, y] = [Math.max(0, left), Math.max(0, top)];
+    const width = Math.min(canvas.width, left + across) - x;
+    const height = Math.min(canvas.height, top + down) - y;
+    if (width <= 0 || height <= 0) return;
+    this.context.putImageData(context.getImageData(x, y, width, height), x, y);
   }
 
   /** Whole pixels that cover a region: x, y, width, height; with room for soft edges. */

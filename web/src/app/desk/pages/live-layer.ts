@@ -1,7 +1,7 @@
 import type { Box, Matrix } from '@stylet/core/geometry';
 import { polygonBounds, type Piece } from '@stylet/core/ink';
 import type { FillCommand } from '@stylet/core/paint';
-import { CanvasSurface } from './canvas-surface';
+import { BandedSurface } from './banded-surface';
 
 /** What live ink looks like on the canvas; the rest (opacity, blend) its layer has. */
 export interface LiveInk {
@@ -24,35 +24,45 @@ export interface LiveSurface {
 }
 
 /**
- * The ink under the nib, on two canvases: what can no longer change is drawn once, and only the
- * short tail behind it is drawn again with each sample.
+ * Frames until what a page shows instead is on the screen for sure: the one that draws it, the one that may begin
+ * before that is activated, and the one that cannot.
+ */
+const FRAMES_TO_HAND_OVER = 3;
+
+/**
+ * The ink under the nib, on canvases that go to the screen by themselves, without waiting for the page's next frame
+ * (docs/decisions/0043-low-latency-ink.md). What can no longer change is drawn once, also on others behind them: from
+ * there comes what is seen again where the short tail was, which is drawn anew with each sample.
  */
 export class LiveLayer implements LiveSurface {
-  private readonly settled: CanvasSurface;
-  private readonly tail: CanvasSurface;
+  private readonly settled = new BandedSurface();
+  private readonly surface: BandedSurface;
+  /** Where the tail is; page space. */
   private shown: Box | undefined;
   private hasSettled = false;
+  /** The frame that is waited for before what was handed over is taken away. */
+  private leaving = 0;
 
-  constructor(settled: HTMLCanvasElement, tail: HTMLCanvasElement) {
-    this.settled = new CanvasSurface(settled);
-    this.tail = new CanvasSurface(tail);
+  constructor(private readonly container: HTMLElement) {
+    this.surface = new BandedSurface(container);
   }
 
   resize(width: number, height: number, matrix: Matrix): void {
     this.settled.resize(width, height, matrix);
-    this.tail.resize(width, height, matrix);
+    this.surface.resize(width, height, matrix);
   }
 
   settle(pieces: readonly Piece[], { color, darkens }: LiveInk): void {
     if (pieces.length === 0) return;
-    this.settled.fill(pieces, color, darkens);
+    this.takeTail();
+    for (const surface of [this.settled, this.surface]) surface.fill(pieces, color, darkens);
     this.hasSettled = true;
   }
 
-  showTail(pieces: readonly Piece[], { color }: LiveInk): void {
-    if (this.shown) this.tail.erase(this.shown);
-    this.tail.fill(pieces, color);
-    this.shown = polygonBounds(pieces.map(({ polygon }) => polygon));
+  showTail(pieces: readonly Piece[], { color, darkens }: LiveInk): void {
+    this.takeTail();
+    this.surface.fill(pieces, color, darkens);
+    this.shown = boundsOf(pieces);
   }
 
   showWhole(commands: readonly FillCommand[]): void {
@@ -60,24 +70,58 @@ export class LiveLayer implements LiveSurface {
     // The layer's own opacity is the outline's.
     const whole = commands.at(-1)?.opacity ?? 1;
     for (const { pieces, color, opacity } of commands)
-      this.tail.fill(pieces, withOpacity(color, opacity / whole));
-    this.shown = polygonBounds(
-      commands.flatMap(({ pieces }) => pieces.map(({ polygon }) => polygon)),
-    );
+      this.surface.fill(pieces, withOpacity(color, opacity / whole));
+    this.shown = boundsOf(commands.flatMap(({ pieces }) => pieces));
   }
 
   clear(): void {
     this.settled.clear();
-    this.tail.clear();
+    this.surface.clear();
     this.shown = undefined;
     this.hasSettled = false;
+    this.setLeaving(0);
+  }
+
+  /**
+   * The page's next frame shows what is shown here. As these canvases are ahead of it, they are hidden with that
+   * frame, and emptied once it is there.
+   */
+  handOver(): void {
+    if (!this.isShowing()) return;
+    const wait = (frames: number): void => {
+      this.setLeaving(requestAnimationFrame(() => (frames > 1 ? wait(frames - 1) : this.clear())));
+    };
+    wait(FRAMES_TO_HAND_OVER);
   }
 
   /** Whether a stroke is being shown. */
   isShowing(): boolean {
-    return this.hasSettled || this.shown !== undefined;
+    return this.leaving === 0 && (this.hasSettled || this.shown !== undefined);
+  }
+
+  /** Gives the memory back. */
+  release(): void {
+    cancelAnimationFrame(this.leaving);
+    this.settled.release();
+    this.surface.release();
+  }
+
+  /** Shows what is behind the tail. A new stroke waits for nothing that the one before waits for. */
+  private takeTail(): void {
+    if (this.leaving !== 0) this.clear();
+    if (this.shown) this.surface.restore(this.settled, this.shown);
+    this.shown = undefined;
+  }
+
+  private setLeaving(frame: number): void {
+    if (frame === 0) cancelAnimationFrame(this.leaving);
+    this.leaving = frame;
+    this.container.style.visibility = frame === 0 ? '' : 'hidden';
   }
 }
+
+const boundsOf = (pieces: readonly Piece[]): Box | undefined =>
+  polygonBounds(pieces.map(({ polygon }) => polygon));
 
 function withOpacity(color: string, opacity: number): string {
   const byte = Math.round(255 * Math.min(1, opacity));

@@ -15,10 +15,9 @@ import { CanvasSurface } from './canvas-surface';
 import { boundsOfAnnotation } from './drawing';
 import { LiveLayer } from './live-layer';
 
-/** A canvas for each stratum, and two for live ink. */
-export interface LayerCanvases extends Record<Stratum, HTMLCanvasElement> {
-  readonly settled: HTMLCanvasElement;
-  readonly tail: HTMLCanvasElement;
+/** A canvas for each stratum, and room for live ink. */
+export interface LayerElements extends Record<Stratum, HTMLCanvasElement> {
+  readonly live: HTMLElement;
 }
 
 /** A page's annotations, stratum by stratum, and live ink on top. */
@@ -28,14 +27,14 @@ export class PageLayers {
   private annotations: PageAnnotations | undefined;
 
   constructor(
-    private readonly canvases: LayerCanvases,
+    private readonly elements: LayerElements,
     pictures: PictureBitmaps,
   ) {
     this.layers = strata.map((stratum) => ({
       stratum,
-      layer: new Layer(new CanvasSurface(canvases[stratum], pictures)),
+      layer: new Layer(new CanvasSurface(elements[stratum], pictures)),
     }));
-    this.live = new LiveLayer(canvases.settled, canvases.tail);
+    this.live = new LiveLayer(elements.live);
   }
 
   /** Sets size and place; the layers are empty afterwards. */
@@ -57,7 +56,7 @@ export class PageLayers {
         way,
       );
     // What is still being drawn stays to be seen where only other things change.
-    if (annotations !== this.annotations) this.live.clear();
+    if (annotations !== this.annotations) this.live.handOver();
     this.annotations = annotations;
   }
 
@@ -68,7 +67,8 @@ export class PageLayers {
 
   /** Gives the layers' memory back. */
   release(): void {
-    for (const canvas of Object.values(this.canvases) as HTMLCanvasElement[]) release(canvas);
+    for (const stratum of strata) release(this.elements[stratum]);
+    this.live.release();
   }
 }
 

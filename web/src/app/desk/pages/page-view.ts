@@ -58,6 +58,7 @@ import { Snipping } from '../snip/snipping';
 import { Marking } from '../selection/marking';
 import { SelectionLayer } from '../selection/selection-layer';
 import { TextSelection } from '../selection/text-selection';
+import { UnbufferedInput } from './unbuffered-input';
 import { ViewState } from './view-state';
 import { fileMarks, pageWindow, type PageWindow } from './window';
 
@@ -73,6 +74,7 @@ import { fileMarks, pageWindow, type PageWindow } from './window';
     SelectionLayer,
     SnipBar,
     SpokenLayer,
+    UnbufferedInput,
   ],
   templateUrl: './page-view.html',
   styleUrls: ['./page-sheet.scss', './page-view.scss'],
@@ -132,8 +134,7 @@ export class PageView {
   private readonly paperCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('paper');
   private readonly underCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('under');
   private readonly overCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('over');
-  private readonly settledCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('settled');
-  private readonly tailCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('tail');
+  private readonly liveBox = viewChild.required<ElementRef<HTMLElement>>('live');
 
   private layers!: PageLayers;
   private bitmap!: PageBitmap;
@@ -311,8 +312,7 @@ export class PageView {
         paper: this.paperCanvas().nativeElement,
         under: this.underCanvas().nativeElement,
         over: this.overCanvas().nativeElement,
-        settled: this.settledCanvas().nativeElement,
-        tail: this.tailCanvas().nativeElement,
+        live: this.liveBox().nativeElement,
       },
       this.pictures,
     );
