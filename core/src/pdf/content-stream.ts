@@ -1,4 +1,4 @@
-import { compose, simplify, type Matrix } from '../geometry/index';
+import { compose, identity, inverse, simplify, type Matrix, type Point } from '../geometry/index';
 import type { Piece, Polygon } from '../ink/index';
 import {
   coveredBy,
@@ -13,6 +13,8 @@ import { PdfDict, name, serializeNumber } from './objects/index';
 /** Paint commands as a content stream (ISO 32000-1, 7.8.2) and what it names. */
 export interface Content {
   readonly bytes: Uint8Array;
+  /** From the space it is written in to that of whoever draws it. */
+  readonly matrix: Matrix;
   /** Graphics states (8.4.5) by name. */
   readonly states: PdfDict;
   /** Levels of grain it fills with; their patterns are named by `grainName`. */
@@ -29,53 +31,81 @@ export const grainName = (level: number): string => `G${level}`;
 export const groupName = (index: number): string => `X${index}`;
 export const pictureName = (index: number): string => `P${index}`;
 
-/** Points of outlines nearer than this to the line without them are left out: 1/50 pt. */
-const TOLERANCE = 0.02;
+/** Points of outlines nearer than this to the line without them are left out, in points: 1/100 mm. */
+const TOLERANCE = 0.03;
+/** Coordinates are whole numbers of this many points: half as many digits as in default user space. */
+const UNIT = 0.02;
+/** The state that a form begins with (8.4.1, 11.6.6) needs no words. */
+const INITIAL = 'N1000';
 
-/** Writes commands given in page space, mapped by `toUser`. Coordinates keep 1/100 pt. */
-export function contentOf(commands: readonly PaintCommand[], toUser: Matrix): Content {
+/**
+ * Writes commands given in page space, mapped by `toUser`, near the corner `origin` of default user space. Its
+ * coordinates keep 1/50 pt, or 1/100 pt in default user space where patterns and pictures have to lie in that.
+ */
+export function contentOf(
+  commands: readonly PaintCommand[],
+  toUser: Matrix,
+  origin: Point,
+): Content {
   const states = new Map<string, PdfDict>();
   const grains = new Set<number>();
   const groups: Content[] = [];
   const pictures: string[] = [];
-  const writer = new ContentWriter();
+  const isPlain = commands.every(
+    (command) => isFill(command) && command.pieces.every(({ grain }) => grain === 0),
+  );
+  const matrix: Matrix =
+    isPlain && !commands.some(needsGroup) ? [UNIT, 0, 0, UNIT, origin.x, origin.y] : identity;
+  const writer = new ContentWriter(
+    compose(toUser, inverse(matrix)),
+    matrix === identity ? 0.01 : 1,
+  );
+  let now = INITIAL;
   for (const command of commands) {
     const state = stateName(command);
-    states.set(state, stateDict(command));
+    if (state !== now) {
+      states.set(state, stateDict(command));
+      now = state;
+      writer.text(`/${state} gs\n`);
+    }
     if (!isFill(command)) {
-      writer.picture(command, state, pictureName(pictures.length), toUser);
+      writer.picture(command, pictureName(pictures.length), toUser);
       pictures.push(command.picture);
       continue;
     }
-    writer.text(`/${state} gs\n`);
-    const paths = pathsOf(command.pieces);
-    const shows = command.opacity < 1 || command.blend !== 'normal';
-    if (shows && paths.length > 1) {
+    if (needsGroup(command)) {
       // What is painted twice must not show twice.
       const opaque: FillCommand = { ...command, opacity: 1, blend: 'normal' };
       writer.text(`/${groupName(groups.length)} Do\n`);
-      groups.push(contentOf([opaque], toUser));
+      groups.push(contentOf([opaque], toUser, origin));
       continue;
     }
-    for (const path of paths) {
+    for (const path of pathsOf(command.pieces)) {
       const color = rgbOf(command.color).map(short).join(' ');
       const { grain } = path[0];
       if (grain > 0) grains.add(grain);
       writer.text(
         grain > 0 ? `/${GRAIN_SPACE} cs ${color} /${grainName(grain)} scn\n` : `${color} rg\n`,
       );
-      for (const { polygon } of path) writer.polygon(polygon, toUser);
+      for (const { polygon } of path) writer.polygon(polygon);
       writer.text('f\n');
     }
   }
   return {
     bytes: writer.bytes(),
+    matrix,
     states: new PdfDict(states),
     grains: [...grains],
     groups,
     pictures,
   };
 }
+
+/** Whether what a command paints in several goes must be put together before it is laid down. */
+const needsGroup = (command: PaintCommand): boolean =>
+  isFill(command) &&
+  (command.opacity < 1 || command.blend !== 'normal') &&
+  pathsOf(command.pieces).length > 1;
 
 /** Pieces that can be filled at once. */
 function pathsOf(pieces: readonly Piece[]): Piece[][] {
@@ -94,23 +124,31 @@ class ContentWriter {
   private buffer = new Uint8Array(4096);
   private used = 0;
 
+  /** `matrix` from the space of what is given to the space that is written; coordinates are multiples of `step` there. */
+  constructor(
+    private readonly matrix: Matrix,
+    private readonly step: 1 | 0.01,
+  ) {}
+
   text(text: string): void {
     this.reserve(text.length);
     for (let i = 0; i < text.length; i++) this.buffer[this.used++] = text.charCodeAt(i);
   }
 
-  polygon(polygon: Polygon, [a, b, c, d, e, f]: Matrix): void {
+  polygon(polygon: Polygon): void {
+    const [a, b, c, d, e, f] = this.matrix;
     const points = new Float64Array(polygon.length);
     for (let i = 0; i < polygon.length; i += 2) {
-      points[i] = 100 * (a * polygon[i] + c * polygon[i + 1] + e);
-      points[i + 1] = 100 * (b * polygon[i] + d * polygon[i + 1] + f);
+      points[i] = a * polygon[i] + c * polygon[i + 1] + e;
+      points[i + 1] = b * polygon[i] + d * polygon[i + 1] + f;
     }
-    const kept = simplify(points, 100 * TOLERANCE);
+    const scale = Math.sqrt(Math.abs(a * d - b * c));
+    const kept = simplify(points, TOLERANCE * scale);
     this.reserve(kept.length * 12);
     for (let i = 0; i < kept.length; i += 2) {
-      this.hundredths(Math.round(kept[i]));
+      this.number(kept[i]);
       this.buffer[this.used++] = 32;
-      this.hundredths(Math.round(kept[i + 1]));
+      this.number(kept[i + 1]);
       this.buffer[this.used++] = 32;
       this.buffer[this.used++] = i === 0 ? MOVE : LINE;
       this.buffer[this.used++] = 10;
@@ -119,18 +157,22 @@ class ContentWriter {
   }
 
   /** Draws a form that fills the unit square, within the picture's outline (8.5.4). */
-  picture(command: PictureCommand, state: string, resource: string, toUser: Matrix): void {
+  picture(command: PictureCommand, resource: string, toUser: Matrix): void {
     this.text('q\n');
     if (command.crop) {
-      for (const polygon of coveredBy(command)) this.polygon(polygon, toUser);
+      for (const polygon of coveredBy(command)) this.polygon(polygon);
       this.text('W n\n');
     }
     const matrix = compose(command.matrix, toUser).map(serializeNumber).join(' ');
-    this.text(`/${state} gs ${matrix} cm /${resource} Do\nQ\n`);
+    this.text(`${matrix} cm /${resource} Do\nQ\n`);
   }
 
   bytes(): Uint8Array {
     return this.buffer.slice(0, this.used);
+  }
+
+  private number(value: number): void {
+    this.hundredths(Math.round(value / this.step) * Math.round(100 * this.step));
   }
 
   private hundredths(value: number): void {

@@ -1,4 +1,4 @@
-import type { Box, Matrix } from '../../geometry/index';
+import { identity, type Box, type Matrix } from '../../geometry/index';
 import { GRAIN, grainTile } from '../../ink/index';
 import { GRAIN_SPACE, grainName, groupName, pictureName, type Content } from '../content-stream';
 import {
@@ -39,8 +39,8 @@ export function writeForm(
   const dict = PdfDict.of({
     Type: name('XObject'),
     Subtype: name('Form'),
-    FormType: 1,
-    BBox: rectangle(box),
+    BBox: boxIn(content.matrix, rectangle(box)),
+    Matrix: content.matrix === identity ? undefined : [...content.matrix],
     Group: isGroup
       ? PdfDict.of({ S: name('Transparency'), CS: name('DeviceRGB'), I: true })
       : undefined,
@@ -57,6 +57,13 @@ export function writeForm(
   };
 }
 
+/** A rectangle of default user space in a form's own, of which `matrix` only moves and enlarges. */
+function boxIn([a, , , d, e, f]: Matrix, [x0, y0, x1, y1]: readonly number[]): number[] {
+  return [(x0 - e) / a, (y0 - f) / d, (x1 - e) / a, (y1 - f) / d].map(
+    (value) => Math.round(value * 100) / 100,
+  );
+}
+
 /** What forms of one file share. */
 export interface Shared {
   readonly paper: Paper;
@@ -67,7 +74,8 @@ export interface Shared {
 /** Adds a form, its groups, and the paper and pictures it needs to a file. */
 export function addForm(update: PdfUpdate, form: WrittenForm, shared: Shared): PdfRef {
   const { paper } = shared;
-  const entries: Record<string, PdfValue> = { ExtGState: form.states };
+  const entries: Record<string, PdfValue> = {};
+  if (form.states.entries.size > 0) entries['ExtGState'] = form.states;
   const objects: Record<string, PdfValue> = {};
   form.groups.forEach((group, i) => (objects[groupName(i)] = addForm(update, group, shared)));
   form.pictures.forEach((digest, i) => (objects[pictureName(i)] = shared.picture(digest)));

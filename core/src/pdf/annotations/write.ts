@@ -148,7 +148,8 @@ function draw(annotation: OwnAnnotation, toUser: Matrix): { content: Content; bo
   const areas = isMarkup(annotation) ? boundsOf(cornersOf(annotation, toUser)) : undefined;
   const drawn = covered && areas ? unite(covered, areas) : (covered ?? areas);
   const box = grow(drawn ?? { x0: 0, y0: 0, x1: 0, y1: 0 }, 1);
-  return { content: contentOf(commands, toUser), box };
+  const [x, y] = rectangle(box);
+  return { content: contentOf(commands, toUser, { x, y }), box };
 }
 
 function inkEntries(ink: Ink, toUser: Matrix): Record<string, PdfValue> {

@@ -55,14 +55,14 @@ export class PdfUpdate extends PdfObjects {
     return joinBytes([bytesOf('\n'), ...parts, xref]);
   }
 
-  /** Puts new objects that may be there into object streams, which a file with cross-reference streams may have. */
+  /** Puts objects that may be there into object streams, which a file with cross-reference streams may have. */
   private pack(): Map<number, InStream> {
-    const fresh = [...this.values]
-      .filter(([number, value]) => number >= this.file.size && isPackable(value))
+    const packable = [...this.values]
+      .filter(([number, value]) => this.generationOf(number) === 0 && isPackable(value))
       .sort(([a], [b]) => a - b);
     const found = new Map<number, InStream>();
-    if (fresh.length < WORTH_PACKING) return found;
-    for (const { numbers, dict, bytes } of packed(fresh)) {
+    if (packable.length < WORTH_PACKING) return found;
+    for (const { numbers, dict, bytes } of packed(packable)) {
       const { object: container } = this.addStream(dict, bytes);
       numbers.forEach((number, index) => found.set(number, { number, container, index }));
     }
