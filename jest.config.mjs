@@ -52,6 +52,8 @@ const web = {
 };
 
 export default {
+  // What takes long on a busy machine has not failed; what hangs still does.
+  testTimeout: 60_000,
   projects: [plain('core'), plain('demo'), plain('server'), web],
   maxWorkers: 2,
 };
