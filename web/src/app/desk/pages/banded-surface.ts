@@ -3,12 +3,24 @@ import { polygonBounds, type Piece } from '@stylet/core/ink';
 import { release } from './bitmap-store';
 import { CanvasSurface } from './canvas-surface';
 
-/** Height of a band, in pixels of its canvas. */
-const HEIGHT = 256;
+/** Heights that bands may have, in CSS pixels. */
+const HEIGHTS = { least: 192, most: 320 } as const;
+
+/**
+ * The height of a band: as many CSS pixels, a whole number, as are a whole number of the screen's. Bands that begin
+ * between two pixels have seams.
+ */
+function bandHeight(): number {
+  let best = HEIGHTS.least;
+  const off = (height: number): number =>
+    Math.abs(height * devicePixelRatio - Math.round(height * devicePixelRatio));
+  for (let height = HEIGHTS.least; height <= HEIGHTS.most; height++)
+    if (off(height) < off(best) - 1e-6) best = height;
+  return best;
+}
+
 const SHOWN = { desynchronized: true };
 const BEHIND = { willReadFrequently: true };
-/** Lengths are cut to 64ths of a CSS pixel: shares of them that must not fall below a whole one get this on top. */
-const ROUNDING = 0.008;
 
 /**
  * A surface for live ink in bands, each a canvas of its own that is made when something is drawn on it: a picture is
@@ -18,6 +30,9 @@ export class BandedSurface {
   private readonly bands = new Map<number, CanvasSurface>();
   private size = { width: 0, height: 0 };
   private matrix: Matrix = [1, 0, 0, 1, 0, 0];
+  private isBlank = true;
+  /** Of a band, in CSS pixels and in pixels of its canvas. */
+  private height = { shown: 0, drawn: 1 };
 
   /** Its canvases lie in `container` and go to the screen without waiting for the page's next frame; or it does not show. */
   constructor(private readonly container?: HTMLElement) {}
@@ -26,6 +41,8 @@ export class BandedSurface {
   resize(width: number, height: number, matrix: Matrix): void {
     this.release();
     this.size = { width, height };
+    const shown = bandHeight();
+    this.height = { shown, drawn: Math.round(shown * devicePixelRatio) };
     this.matrix = matrix;
   }
 
@@ -33,6 +50,8 @@ export class BandedSurface {
   fill(pieces: readonly Piece[], color: string, darkens = false): void {
     const bounds = polygonBounds(pieces.map(({ polygon }) => polygon));
     if (!bounds) return;
+    if (this.isBlank) for (const [index, { canvas }] of this.bands) this.place(canvas, index);
+    this.isBlank = false;
     for (const index of this.touched(bounds)) this.bandAt(index).fill(pieces, color, darkens);
   }
 
@@ -47,6 +66,7 @@ export class BandedSurface {
 
   clear(): void {
     for (const band of this.bands.values()) band.clear();
+    this.isBlank = true;
   }
 
   /** Gives the memory back; the surface is empty afterwards. */
@@ -56,14 +76,16 @@ export class BandedSurface {
       release(canvas);
     }
     this.bands.clear();
+    this.isBlank = true;
   }
 
   /** Numbers of the bands in which a region of page space lies, with room for soft edges. */
   private *touched(region: Box): Iterable<number> {
     const { y0, y1 } = transformBox(this.matrix, region);
-    const last = Math.ceil(this.size.height / HEIGHT) - 1;
-    const to = Math.min(last, Math.floor((y1 + 2) / HEIGHT));
-    for (let index = Math.max(0, Math.floor((y0 - 2) / HEIGHT)); index <= to; index++) yield index;
+    const last = Math.ceil(this.size.height / this.height.drawn) - 1;
+    const bandOf = (y: number): number => Math.floor(y / this.height.drawn);
+    const to = Math.min(last, bandOf(y1 + 2));
+    for (let index = Math.max(0, bandOf(y0 - 2)); index <= to; index++) yield index;
   }
 
   private bandAt(index: number): CanvasSurface {
@@ -71,13 +93,28 @@ export class BandedSurface {
     if (band) return band;
     const canvas = document.createElement('canvas');
     band = new CanvasSurface(canvas, undefined, this.container ? SHOWN : BEHIND);
-    const top = index * HEIGHT;
-    const height = Math.min(HEIGHT, this.size.height - top);
+    const top = index * this.height.drawn;
+    const height = Math.min(this.height.drawn, this.size.height - top);
     band.resize(this.size.width, height, compose(this.matrix, [1, 0, 0, 1, 0, -top]));
-    const share = (length: number): string => `${(100 * (length + ROUNDING)) / this.size.height}%`;
-    Object.assign(canvas.style, { top: share(top), height: share(height), width: '100%' });
+    this.place(canvas, index);
     this.container?.append(canvas);
     this.bands.set(index, band);
     return band;
+  }
+
+  /**
+   * Lays a band where it belongs: pixel on pixel where the page is as large as it was drawn; else (it is being
+   * zoomed) as large as the page is now.
+   */
+  private place({ style }: HTMLCanvasElement, index: number): void {
+    if (!this.container) return;
+    const shown = this.container.getBoundingClientRect().height;
+    const drawn = this.size.height / devicePixelRatio;
+    const scale = Math.abs(shown - drawn) < 1 ? 1 : shown / drawn;
+    const pixels = (length: number): string => `${length * scale}px`;
+    style.top = pixels(index * this.height.shown);
+    const height = Math.min(this.height.drawn, this.size.height - index * this.height.drawn);
+    style.height = pixels(height / devicePixelRatio);
+    style.width = pixels(this.size.width / devicePixelRatio);
   }
 }

@@ -10,11 +10,14 @@ const square = (x: number, y: number): Piece => ({
 /** What was done to each canvas, by the canvas. */
 let log: Map<HTMLCanvasElement, string[]>;
 let frames: FrameRequestCallback[];
+/** How high the page shows; it was drawn 600 pixels high. */
+let high: number;
 const frame = (): void => frames.splice(0).forEach((f) => f(0));
 
 beforeEach(() => {
   log = new Map();
   frames = [];
+  high = 600.3;
   jest.spyOn(globalThis, 'requestAnimationFrame').mockImplementation((f) => frames.push(f));
   jest.spyOn(globalThis, 'cancelAnimationFrame').mockImplementation(() => (frames = []));
   jest.spyOn(HTMLCanvasElement.prototype, 'getContext').mockImplementation(function (
@@ -44,6 +47,7 @@ afterEach(() => jest.restoreAllMocks());
 
 function layer(): { live: LiveLayer; box: HTMLElement; shown: () => HTMLCanvasElement[] } {
   const box = document.createElement('div');
+  jest.spyOn(box, 'getBoundingClientRect').mockImplementation(() => ({ height: high }) as DOMRect);
   const live = new LiveLayer(box);
   live.resize(400, 600, [1, 0, 0, 1, 0, 0]);
   return { live, box, shown: () => [...box.querySelectorAll('canvas')] };
@@ -52,15 +56,18 @@ function layer(): { live: LiveLayer; box: HTMLElement; shown: () => HTMLCanvasEl
 test('only the bands that ink comes to have canvases, where they lie on the page', () => {
   const { live, shown } = layer();
   live.settle([square(10, 20)], ink);
-  expect(shown().map(({ width, height }) => [width, height])).toEqual([[400, 256]]);
-  live.showTail([square(10, 508)], ink);
-  // It lies on the edge between the second and the third, of which only the rest of the page is left.
-  expect(shown().map(({ height }) => height)).toEqual([256, 256, 88]);
-  const tops = shown().map(({ style }) => parseFloat(style.top) * 6);
-  tops.forEach((top, i) => {
-    expect(top).toBeGreaterThanOrEqual(256 * i);
-    expect(top).toBeLessThan(256 * i + 1 / 64);
-  });
+  expect(shown().map(({ width, height }) => [width, height])).toEqual([[400, 192]]);
+  live.showTail([square(10, 572)], ink);
+  // It lies on the edge between the third and the fourth, of which only the rest of the page is left.
+  expect(shown().map(({ height }) => height)).toEqual([192, 192, 24]);
+  const tops = (): string[] => shown().map(({ style }) => style.top);
+  expect(tops()).toEqual(['0px', '384px', '576px']);
+  // The page is shown larger than it was drawn: so are they, from the next stroke on.
+  high = 900;
+  live.clear();
+  live.settle([square(10, 20)], ink);
+  expect(tops()).toEqual(['0px', '576px', '864px']);
+  expect(shown()[2].style.height).toBe('36px');
 });
 
 test('where a tail was, what has settled there comes back, to the pixel', () => {
@@ -75,7 +82,7 @@ test('where a tail was, what has settled there comes back, to the pixel', () => 
   live.showTail([square(10, 300)], ink);
   const second = log.get(shown()[1])!;
   live.showTail([square(30, 24)], ink);
-  expect(second).toEqual(['at 10 300', 'fill', 'clear 8 42 12 12']);
+  expect(second).toEqual(['at 10 300', 'fill', 'clear 8 106 12 12']);
 });
 
 test('a stroke that is handed over is hidden at once and emptied when its place is taken', () => {
@@ -91,7 +98,7 @@ test('a stroke that is handed over is hidden at once and emptied when its place 
   frame();
   expect(done).toEqual([]);
   frame();
-  expect(done).toEqual(['clear 0 0 400 256']);
+  expect(done).toEqual(['clear 0 0 400 192']);
   expect(box.style.visibility).toBe('');
   frame();
   expect(done).toHaveLength(1);
@@ -105,7 +112,7 @@ test('a stroke that follows at once does not wait, and does not show the one bef
   const done = log.get(shown()[0])!;
   done.length = 0;
   live.settle([square(40, 20)], ink);
-  expect(done).toEqual(['clear 0 0 400 256', 'at 40 20', 'fill']);
+  expect(done).toEqual(['clear 0 0 400 192', 'at 40 20', 'fill']);
   expect(box.style.visibility).toBe('');
   expect(live.isShowing()).toBe(true);
   frame();
@@ -113,3 +120,24 @@ test('a stroke that follows at once does not wait, and does not show the one bef
   frame();
   expect(done).toHaveLength(3);
 });
+
+test.each([
+  [1.25, 192, 240],
+  [1.5, 192, 288],
+  [1.1, 200, 220],
+  [2.625, 192, 504],
+])(
+  'at %d pixels to a CSS pixel bands begin between no two pixels',
+  (ratio, shownHigh, drawnHigh) => {
+    jest.replaceProperty(globalThis as { devicePixelRatio: number }, 'devicePixelRatio', ratio);
+    high = 600 / ratio;
+    const { live, shown } = layer();
+    live.settle([square(10, 20)], ink);
+    live.showTail([square(10, drawnHigh + 20)], ink);
+    expect(shown().map(({ height }) => height)).toEqual([
+      drawnHigh,
+      Math.min(drawnHigh, 600 - drawnHigh),
+    ]);
+    expect(shown()[1].style.top).toBe(`${shownHigh}px`);
+  },
+);
