@@ -54,10 +54,11 @@ test('zoomed out, as many pages show as fit, and each leads on', async ({
   await page.keyboard.down('Control');
   for (let i = 0; i < 6; i++) await page.mouse.wheel(0, -120);
   await page.keyboard.up('Control');
-  await page.waitForTimeout(500);
-  const box = await boxOf(desk, 20);
-  expect(at.y).toBeGreaterThan(box.y);
-  expect(at.y).toBeLessThan(box.y + box.height);
+  await expect(async () => {
+    const box = await boxOf(desk, 20);
+    expect(at.y).toBeGreaterThan(box.y);
+    expect(at.y).toBeLessThan(box.y + box.height);
+  }).toPass({ timeout: 15_000 });
 });
 
 test('four pages are in view together; a turned view is written on where the pen is', async ({

@@ -77,6 +77,9 @@ test('documents are renamed, duplicated, removed and brought back, by menu, righ
   await page.getByRole('textbox', { name: 'Name' }).fill('Groyne survey');
   await page.keyboard.press('Enter');
   await expect(card('Groyne survey')).toHaveCount(1);
+  await expect
+    .poll(async () => (await page.request.get(`${instance.url}/api/documents`)).text())
+    .toContain('"Groyne survey"');
   await page.reload();
   await card('Groyne survey').getByRole('link').click({ button: 'right' });
   await page.getByRole('menuitem', { name: 'Duplicate' }).click();

@@ -1,15 +1,16 @@
 import { expect, test, SLIDE } from './support/fixtures';
 import type { DeskDriver } from './support/desk';
 
-/** The events of an element, each as its type and, where it tells, its pointer's type. */
+/** The events of a page and of what is written on, each as its type and, where it tells, its pointer's type. */
 async function watch(desk: DeskDriver): Promise<() => Promise<string[]>> {
   await desk.page.evaluate(() => {
     const seen: string[] = [];
     Object.assign(globalThis, { seen });
     const page = document.querySelector('stylet-page-view[data-page="1"]')!;
+    const own = [page, page.querySelector('canvas.input')];
     for (const type of ['over', 'enter', 'down', 'move', 'up', 'cancel', 'out', 'leave'])
       page.addEventListener(`pointer${type}`, (event) => {
-        if (event.target === page) seen.push(`${(event as PointerEvent).pointerType} ${type}`);
+        if (own.includes(event.target as Element)) seen.push(`${(event as PointerEvent).pointerType} ${type}`);
       });
     for (const type of ['gotpointercapture', 'lostpointercapture'])
       page.addEventListener(type, () => seen.push(type.replace('pointer', '')));
@@ -23,7 +24,8 @@ const order = (events: readonly string[]): string[] =>
 
 // W3C Pointer Events 3, 4.2 “Pointer Event types”: over and enter come before down; a pointer that is
 // captured gets gotpointercapture before any other event, and lostpointercapture after up; a device that
-// cannot hover leaves (out, leave) after it is lifted, one that can does not.
+// cannot hover leaves (out, leave) after it is lifted, one that can does not. Whoever captures is where the
+// pointer is (“pointer capture”): it goes out of what is pressed and over the page, and back at the end.
 test('the simulated pen and fingers send events in the order the standard has', async ({
   desk,
   deck,
@@ -38,10 +40,14 @@ test('the simulated pen and fingers send events in the order the standard has', 
     'pen over',
     'pen enter',
     'pen down',
+    'pen out',
+    'pen over',
     'gotcapture',
     'pen move',
     'pen up',
     'lostcapture',
+    'pen out',
+    'pen over',
   ]);
   await desk.page.evaluate(() => ((globalThis as unknown as { seen: string[] }).seen.length = 0));
   const at = await desk.spot(1, 300, 250, SLIDE);
