@@ -10,7 +10,8 @@ async function watch(desk: DeskDriver): Promise<() => Promise<string[]>> {
     const own = [page, page.querySelector('canvas.input')];
     for (const type of ['over', 'enter', 'down', 'move', 'up', 'cancel', 'out', 'leave'])
       page.addEventListener(`pointer${type}`, (event) => {
-        if (own.includes(event.target as Element)) seen.push(`${(event as PointerEvent).pointerType} ${type}`);
+        if (own.includes(event.target as Element))
+          seen.push(`${(event as PointerEvent).pointerType} ${type}`);
       });
     for (const type of ['gotpointercapture', 'lostpointercapture'])
       page.addEventListener(type, () => seen.push(type.replace('pointer', '')));

@@ -88,14 +88,18 @@ export class BandedSurface {
     for (let index = Math.max(0, bandOf(y0 - 2)); index <= to; index++) yield index;
   }
 
+  /** In pixels of its canvas: the last band has the rest of the page. */
+  private heightOf(index: number): number {
+    return Math.min(this.height.drawn, this.size.height - index * this.height.drawn);
+  }
+
   private bandAt(index: number): CanvasSurface {
     let band = this.bands.get(index);
     if (band) return band;
     const canvas = document.createElement('canvas');
     band = new CanvasSurface(canvas, undefined, this.container ? SHOWN : BEHIND);
     const top = index * this.height.drawn;
-    const height = Math.min(this.height.drawn, this.size.height - top);
-    band.resize(this.size.width, height, compose(this.matrix, [1, 0, 0, 1, 0, -top]));
+    band.resize(this.size.width, this.heightOf(index), compose(this.matrix, [1, 0, 0, 1, 0, -top]));
     this.place(canvas, index);
     this.container?.append(canvas);
     this.bands.set(index, band);
@@ -113,8 +117,7 @@ export class BandedSurface {
     const scale = Math.abs(shown - drawn) < 1 ? 1 : shown / drawn;
     const pixels = (length: number): string => `${length * scale}px`;
     style.top = pixels(index * this.height.shown);
-    const height = Math.min(this.height.drawn, this.size.height - index * this.height.drawn);
-    style.height = pixels(height / devicePixelRatio);
+    style.height = pixels(this.heightOf(index) / devicePixelRatio);
     style.width = pixels(this.size.width / devicePixelRatio);
   }
 }
