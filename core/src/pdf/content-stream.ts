@@ -1,4 +1,11 @@
-import { compose, identity, inverse, simplify, type Matrix, type Point } from '../geometry/index';
+import {
+  compose,
+  identity,
+  inverse,
+  straightened,
+  type Matrix,
+  type Point,
+} from '../geometry/index';
 import type { Piece, Polygon } from '../ink/index';
 import {
   coveredBy,
@@ -9,6 +16,7 @@ import {
   type PictureCommand,
 } from '../paint/index';
 import { PdfDict, name, serializeNumber } from './objects/index';
+import { united } from './united';
 
 /** Paint commands as a content stream (ISO 32000-1, 7.8.2) and what it names. */
 export interface Content {
@@ -31,10 +39,10 @@ export const grainName = (level: number): string => `G${level}`;
 export const groupName = (index: number): string => `X${index}`;
 export const pictureName = (index: number): string => `P${index}`;
 
-/** Points of outlines nearer than this to the line without them are left out, in points: 1/100 mm. */
-const TOLERANCE = 0.03;
+/** How far, in points, what is written may be from the outline: 1/60 mm. */
+const TOLERANCE = 0.045;
 /** Coordinates are whole numbers of this many points: half as many digits as in default user space. */
-const UNIT = 0.02;
+export const UNIT = 0.03;
 /** The state that a form begins with (8.4.1, 11.6.6) needs no words. */
 const INITIAL = 'N1000';
 
@@ -87,7 +95,8 @@ export function contentOf(
       writer.text(
         grain > 0 ? `/${GRAIN_SPACE} cs ${color} /${grainName(grain)} scn\n` : `${color} rg\n`,
       );
-      for (const { polygon } of path) writer.polygon(polygon);
+      for (const outline of united(path.map(({ polygon }) => polygon))) writer.polygon(outline);
+      // Filling closes what is open (8.5.3.3.1).
       writer.text('f\n');
     }
   }
@@ -143,17 +152,22 @@ class ContentWriter {
       points[i + 1] = b * polygon[i] + d * polygon[i + 1] + f;
     }
     const scale = Math.sqrt(Math.abs(a * d - b * c));
-    const kept = simplify(points, TOLERANCE * scale);
+    const kept = straightened(points, TOLERANCE * scale);
     this.reserve(kept.length * 12);
+    let [lastX, lastY] = [NaN, NaN];
     for (let i = 0; i < kept.length; i += 2) {
-      this.number(kept[i]);
-      this.buffer[this.used++] = 32;
-      this.number(kept[i + 1]);
-      this.buffer[this.used++] = 32;
+      const x = Math.round(kept[i] / this.step);
+      const y = Math.round(kept[i + 1] / this.step);
+      if (x === lastX && y === lastY) continue;
+      [lastX, lastY] = [x, y];
+      this.number(x);
+      this.buffer[this.used++] = SPACE;
+      this.number(y);
+      this.buffer[this.used++] = SPACE;
       this.buffer[this.used++] = i === 0 ? MOVE : LINE;
-      this.buffer[this.used++] = 10;
+      // The same white space everywhere compresses best.
+      this.buffer[this.used++] = SPACE;
     }
-    this.text('h\n');
   }
 
   /** Draws a form that fills the unit square, within the picture's outline (8.5.4). */
@@ -171,8 +185,9 @@ class ContentWriter {
     return this.buffer.slice(0, this.used);
   }
 
-  private number(value: number): void {
-    this.hundredths(Math.round(value / this.step) * Math.round(100 * this.step));
+  /** A number of steps. */
+  private number(steps: number): void {
+    this.hundredths(steps * Math.round(100 * this.step));
   }
 
   private hundredths(value: number): void {
@@ -201,10 +216,13 @@ class ContentWriter {
   }
 }
 
+const SPACE = 32;
 const MOVE = 109;
 const LINE = 108;
 
-const short = (value: number): string => serializeNumber(Math.round(value * 1e4) / 1e4);
+/** A share of a colour, to tell its 255 steps apart. */
+const short = (value: number): string =>
+  serializeNumber(Math.round(value * 1e3) / 1e3).replace(/^0\./, '.');
 
 const isMultiplied = (command: PaintCommand): boolean =>
   isFill(command) && command.blend === 'multiply';

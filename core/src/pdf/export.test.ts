@@ -124,7 +124,7 @@ test('the highlight multiplies (ISO 32000-1, table 136), the ink does not', () =
       .map((a) => file.dict(a)!)
       .find((d) => (d.get('Subtype') as { text: string }).text === subtype)!;
     const form = file.dict(file.dict(dict.get('AP'))!.get('N'))!;
-    const states = file.dict(file.dict(form.get('Resources'))!.get('ExtGState'));
+    const states = file.dict(file.dict(form.get('Resources'))?.get('ExtGState') ?? null);
     // Table 58: a form begins with the mode Normal.
     if (!states) return 'Normal';
     const [[, state]] = states.entries;
@@ -133,7 +133,7 @@ test('the highlight multiplies (ISO 32000-1, table 136), the ink does not', () =
   expect([blend('Highlight'), blend('Ink')]).toEqual(['Multiply', 'Normal']);
 });
 
-test('an outline written down covers what it covered, to 1/20 pt', () => {
+test('an outline written down covers what it covered, to 1/15 pt', () => {
   const corner = fc.tuple(
     fc.double({ min: 0, max: 90, noNaN: true }),
     fc.double({ min: 0, max: 90, noNaN: true }),
@@ -146,18 +146,19 @@ test('an outline written down covers what it covered, to 1/20 pt', () => {
         [1, 0, 0, -1, 5, 300],
         { x: 5, y: 210 },
       );
-      const written = [...latin1(bytes).matchAll(/^(-?\d+) (-?\d+) [ml]$/gm)].flatMap((m) => {
+      const written = [...latin1(bytes).matchAll(/(-?\d+) (-?\d+) [ml]/g)].flatMap((m) => {
         const { x, y } = transform(matrix, { x: Number(m[1]), y: Number(m[2]) });
         return [x - 5, 300 - y];
       });
       const again = Float64Array.from(written);
       for (let x = 3; x < 90; x += 9.7) {
         for (let y = 3; y < 90; y += 9.7) {
-          if (windingNumber(polygon, { x, y }) === windingNumber(again, { x, y })) continue;
+          const covers = (outline: Float64Array): boolean => windingNumber(outline, { x, y }) !== 0;
+          if (covers(polygon) === covers(again)) continue;
           // Where they differ, an edge is near.
           const near = corners.some(([ax, ay], i) => {
             const [bx, by] = corners[(i + 1) % corners.length];
-            return distanceToSegment({ x, y }, { x: ax, y: ay }, { x: bx, y: by }) < 0.05;
+            return distanceToSegment({ x, y }, { x: ax, y: ay }, { x: bx, y: by }) < 0.067;
           });
           expect(near).toBe(true);
         }

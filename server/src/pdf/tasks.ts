@@ -205,7 +205,8 @@ const MOST_OPEN = 3;
 const open = new OpenFiles(MOST_OPEN);
 const MOST_WRITTEN = 64 * 1024 * 1024;
 const MOST_PICTURES = 128 * 1024 * 1024;
-const quickly = (data: Uint8Array): Uint8Array => deflateSync(data, { level: 1 });
+const quickly = (data: Uint8Array): Uint8Array => deflateSync(data, { level: 3 });
+const thoroughly = (data: Uint8Array): Uint8Array => deflateSync(data, { level: 9 });
 
 interface Shelves {
   readonly annotations: AnnotationShelf;
@@ -218,7 +219,12 @@ function atHand(): Shelves {
   if (shelves) return shelves;
   const database = openDatabase();
   const pictures = new PictureShelf(database, MOST_PICTURES);
-  const written = new WrittenAnnotations(quickly, (digest) => pictures.get(digest), MOST_WRITTEN);
+  const written = new WrittenAnnotations(
+    quickly,
+    (digest) => pictures.get(digest),
+    MOST_WRITTEN,
+    thoroughly,
+  );
   shelves = { annotations: new AnnotationShelf(database, MOST_OPEN), pictures, written };
   return shelves;
 }

@@ -17,6 +17,7 @@ export function without(
   annots: readonly PdfValue[],
   going: ReadonlySet<PdfValue>,
 ): PdfValue[] {
+  if (going.size === 0) return [...annots];
   const gone = new Set(going);
   const objects = new Set(
     [...going].flatMap((value) => (value instanceof PdfRef ? value.object : [])),

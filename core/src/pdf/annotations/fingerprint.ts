@@ -10,19 +10,23 @@ import {
   type PdfValue,
 } from '../objects/index';
 
-/** FNV-1a (G. Fowler, L. C. Noll, K.-P. Vo), 32 bits, with the length: tells whether bytes are still the same. */
+/** FNV-1a (G. Fowler, L. C. Noll, K.-P. Vo), 32 bits: tells whether bytes are still the same. */
 export function fingerprintOf(bytes: Uint8Array): string {
   let hash = 0x811c9dc5;
   for (let i = 0; i < bytes.length; i++) hash = Math.imul(hash ^ bytes[i], 0x01000193);
-  return `${(hash >>> 0).toString(16)}-${bytes.length}`;
+  return (hash >>> 0).toString(16);
 }
 
-/** The fingerprint of what an annotation's normal appearance draws; undefined where it has none that can be read. */
-export function lookOf(file: PdfFile, annotation: PdfDict): string | undefined {
+/** Whether a fingerprint is that of these bytes. Files of before have their length behind it. */
+export const isPrintOf = (print: string, bytes: Uint8Array): boolean =>
+  print.split('-')[0] === fingerprintOf(bytes);
+
+/** What an annotation's normal appearance draws; undefined where it has none that can be read. */
+export function lookOf(file: PdfFile, annotation: PdfDict): Uint8Array | undefined {
   const form = file.resolve(file.dict(annotation.get('AP'))?.get('N') ?? null);
   if (!(form instanceof PdfStream)) return undefined;
   try {
-    return fingerprintOf(file.decode(form));
+    return file.decode(form);
   } catch (error) {
     // In another encoding than Stylet writes: somebody else wrote it.
     if (error instanceof PdfSyntaxError) return undefined;

@@ -130,7 +130,10 @@ export function drawnInto(
   for (const annotation of annotations) {
     if (annotation.kind === 'link' || annotation.hidden) continue;
     if (annotation.kind === 'foreign') drawForeign(target, annotation, draw);
-    else draw(written.addForm(update, annotation, pageToUser(page.box)), [1, 0, 0, 1, 0, 0]);
+    else {
+      const { ref, matrix } = written.addForm(update, annotation, pageToUser(page.box));
+      draw(ref, matrix);
+    }
   }
   if (lines.length === 0) return {};
   const open = update.addStream(new PdfDict(), bytesOf('q\n'));

@@ -1,4 +1,4 @@
-import { identity, type Box, type Matrix } from '../../geometry/index';
+import type { Box, Matrix } from '../../geometry/index';
 import { GRAIN, grainTile } from '../../ink/index';
 import { GRAIN_SPACE, grainName, groupName, pictureName, type Content } from '../content-stream';
 import {
@@ -18,10 +18,14 @@ import { rectangle } from './write';
 
 /** A form XObject (8.10) as it stands in a file, but for the references in its resources. */
 export interface WrittenForm {
+  /** From its space to default user space. */
+  readonly matrix: Matrix;
   /** Its dictionary up to its resources. */
   readonly head: Uint8Array;
   /** The rest of it. */
   readonly body: Uint8Array;
+  /** The two as they stand where it names no resources. */
+  readonly alone: WrittenObject;
   readonly states: PdfDict;
   readonly grains: readonly number[];
   readonly groups: readonly WrittenForm[];
@@ -36,20 +40,21 @@ export function writeForm(
   isGroup = false,
 ): WrittenForm {
   const { data, filter } = streamData(content.bytes, deflate);
-  const dict = PdfDict.of({
-    Type: name('XObject'),
-    Subtype: name('Form'),
-    BBox: boxIn(content.matrix, rectangle(box)),
-    Matrix: content.matrix === identity ? undefined : [...content.matrix],
-    Group: isGroup
-      ? PdfDict.of({ S: name('Transparency'), CS: name('DeviceRGB'), I: true })
-      : undefined,
-    Length: data.length,
-    Filter: filter,
-  });
+  // Thousands of these stand uncompressed. Only within a form one needs its matrix: for others 12.5.5 has viewers bring
+  // the box to the annotation's rectangle.
+  const head = bytesOf(
+    `<</Subtype/Form/BBox${serialize(boxIn(content.matrix, rectangle(box)))}` +
+      (isGroup
+        ? `/Group<</S/Transparency/CS/DeviceRGB/I true>>/Matrix${serialize([...content.matrix])}`
+        : '') +
+      `/Length ${data.length}${filter ? `/Filter${serialize(filter)}` : ''}`,
+  );
+  const body = joinBytes([bytesOf('>>stream\n'), data, bytesOf('\nendstream')]);
   return {
-    head: bytesOf(`${serialize(dict).slice(0, -'>>'.length)}/Resources `),
-    body: joinBytes([bytesOf('>>\nstream\n'), data, bytesOf('\nendstream')]),
+    matrix: content.matrix,
+    head,
+    body,
+    alone: new WrittenObject([head, body]),
     states: content.states,
     grains: content.grains,
     groups: content.groups.map((group) => writeForm(group, box, deflate, true)),
@@ -85,8 +90,10 @@ export function addForm(update: PdfUpdate, form: WrittenForm, shared: Shared): P
     entries['Pattern'] = PdfDict.of(Object.fromEntries(patterns) as Record<string, PdfValue>);
     entries['ColorSpace'] = PdfDict.of({ [GRAIN_SPACE]: [name('Pattern'), name('DeviceRGB')] });
   }
-  const resources = bytesOf(serialize(PdfDict.of(entries)));
-  return update.add(new WrittenObject([form.head, resources, form.body]));
+  const { alone, head, body } = form;
+  if (Object.keys(entries).length === 0) return update.add(alone);
+  const resources = bytesOf(`/Resources ${serialize(PdfDict.of(entries))}`);
+  return update.add(new WrittenObject([head, resources, body]));
 }
 
 /** The paper's grain in one file, for pages of one space: tiling patterns (8.7.3) by level. */

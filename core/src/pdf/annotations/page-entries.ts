@@ -39,10 +39,10 @@ export function annotationEntries(
   const before = file.array(page.dict.get('Annots'));
   const gone = new Set([...objectsOf(all.filter(isAway)), ...deadLinks(target, before)]);
   if (page.isCopy) return copiedEntries(target, annotations, before, gone, how);
-  const marks = before.filter((value) => isMarkAt(file, value));
-  if (annotations.length === 0 && marks.length === 0 && gone.size === 0) return {};
+  const marks = new Set(before.filter((value) => isMarkAt(file, value)));
+  if (annotations.length === 0 && marks.size === 0 && gone.size === 0) return {};
   if (how.mode === 'editable')
-    return annotsEntry(before, withAnnotations(target, before, annotations, gone));
+    return annotsEntry(before, withAnnotations(target, { before, marks }, annotations, gone));
   const { annots, ...entries } = flattenedEntries(target, annotations, before, gone, how);
   return { ...annotsEntry(before, annots), ...entries };
 }
@@ -70,9 +70,10 @@ function annotsEntry(before: readonly PdfValue[], after: PdfValue[]): Record<str
   return { Annots: after.length > 0 ? after : null };
 }
 
+/** `marks` are those of the page's annotations `before` that are the document's. */
 function withAnnotations(
   target: Target,
-  before: readonly PdfValue[],
+  { before, marks }: { before: readonly PdfValue[]; marks: ReadonlySet<PdfValue> },
   annotations: readonly Annotation[],
   gone: ReadonlySet<number>,
 ): PdfValue[] {
@@ -81,12 +82,15 @@ function withAnnotations(
   const removed = before.filter(
     (value) =>
       isAmong(value, gone) ||
-      (value instanceof PdfRef && isMarkAt(file, value) && !present.has(value.object)),
+      (value instanceof PdfRef && marks.has(value) && !present.has(value.object)),
   );
   const toUser = pageToUser(page.box);
   const left = without(file, before, new Set(removed));
-  const there = new Set(left.flatMap((value) => (value instanceof PdfRef ? value.object : [])));
-  const marks = annotations.flatMap((annotation) => {
+  const there =
+    present.size === 0
+      ? present
+      : new Set(left.flatMap((value) => (value instanceof PdfRef ? value.object : [])));
+  const now = annotations.flatMap((annotation) => {
     if (annotation.kind === 'link') return setLink(target, annotation);
     const own = refOf(annotation);
     // A reply has gone with what it answered.
@@ -97,7 +101,7 @@ function withAnnotations(
     written.setAnnotation(update, ref, annotation, { ref: page.ref, toUser }, old);
     return ref;
   });
-  return inOrder(left, marks);
+  return present.size === 0 ? [...left, ...now] : inOrder(left, now);
 }
 
 /** The annotations with the page's marks in painting order, in the places where marks were and after. */

@@ -9,6 +9,7 @@ import {
   type PageAnnotations,
   type ShapeAnnotation,
 } from '../../document/index';
+import { simplify } from '../../geometry/index';
 import { samplesFromBase64, samplesOf, samplesToBase64 } from '../../ink/index';
 import { exportUpdate } from '../export';
 import { importPdf } from '../import';
@@ -278,6 +279,17 @@ test('ink that was moved, turned or enlarged keeps its pressure, wherever it wen
     ),
     { numRuns: 40 },
   );
+});
+
+test.each([
+  ['fewer points of it', (way: number[]) => simplify(way, 0.12)],
+  ['more points than are written', (way: number[]) => way],
+])('ink along the same way by %s keeps its pressure, whatever else was changed', (_, some) => {
+  const { x, y } = samplesFromBase64(ink.samples);
+  const way = Array.from(x, (value, i) => [value, 400 - y[i]]).flat();
+  const back = changedBy(ink, () => ({ InkList: [some(way)], C: [1, 0, 0] })) as Ink;
+  expect(back).toMatchObject({ color: '#ff0000', samples: ink.samples });
+  expect(back.transform).toBeUndefined();
 });
 
 test('ink along another way is that way, of the same instrument', () => {

@@ -1,6 +1,13 @@
 import { scaleOf, type Ink, type Markup, type Picture } from '../../document/index';
-import { compose, type Matrix } from '../../geometry/index';
-import { samplesOf, samplesToBase64 } from '../../ink/index';
+import {
+  compose,
+  distanceToSegment,
+  identity,
+  transform,
+  type Matrix,
+  type Point,
+} from '../../geometry/index';
+import { samplesFromBase64, samplesOf, samplesToBase64 } from '../../ink/index';
 import {
   bytesOf,
   instantOf,
@@ -15,7 +22,7 @@ import type { Cleaning } from '../storable';
 import { mapBetween } from './affine';
 import { boxMap, lineWidth, quadsOf, type Comparison } from './comparison';
 import { colorOf, isHidden, isLocked, numbersOf, pointsOf, standardText } from './entries';
-import { fingerprintOf, lookOf, saysSame } from './fingerprint';
+import { isPrintOf, lookOf, saysSame } from './fingerprint';
 import { subtypeOf } from './kinds';
 import { linkAsTheFileHasIt } from './link-wins';
 import { movedBy, type Own, type OwnCopy } from './own-copy';
@@ -35,8 +42,9 @@ export function asTheFileHasIt(
   clean: Cleaning,
 ): Own | undefined {
   if (annotation.kind === 'link') return linkAsTheFileHasIt(file, page, dict, annotation, clean);
-  const isLookKept = prints === undefined || lookOf(file, dict) === prints.look;
-  if (isLookKept && prints?.entries === fingerprintOf(bytesOf(standardText(dict))))
+  const look = lookOf(file, dict);
+  const isLookKept = prints === undefined || (look !== undefined && isPrintOf(prints.look, look));
+  if (isLookKept && prints && isPrintOf(prints.entries, bytesOf(standardText(dict))))
     return annotation;
   const [toUser, toPage] = [pageToUser(page.box), userToPage(page.box)];
   const { standard } = writeAnnotation(annotation, toUser);
@@ -142,17 +150,34 @@ function inkAsTheFileHasIt(comparison: Comparison<Ink>): Ink | undefined {
     // Several strokes in one: there is no such ink here.
     if (lists.length !== 1) return undefined;
     const now = pointsOf(numbersOf(file, lists[0]), toPage);
-    const before = pointsOf((written['InkList'] as number[][])[0], toPage);
-    const map = mapBetween(before, now);
-    ink = map ? movedBy(ink, map) : drawnAnew(ink, now);
+    if (!isWayOf(annotation, now)) {
+      const before = pointsOf((written['InkList'] as number[][])[0], toPage);
+      const map = mapBetween(before, now);
+      ink = map ? movedBy(ink, map) : drawnAnew(ink, now);
+    }
   } else if (movedWithLook) ink = movedBy(ink, movedWithLook);
   if (!differs('BS')) return ink;
   const scale = ink.transform ? scaleOf(ink.transform) : 1;
   return { ...ink, width: Math.min(200, lineWidth(file, dict) / scale) };
 }
 
+/** How far a way that is written may be from the pen's, in points: versions have left out more or fewer points. */
+const SAME_WAY = 0.15;
+
+/** Whether points are the way of the pen, with fewer of them (page space). */
+function isWayOf(ink: Ink, way: readonly Point[]): boolean {
+  const map: Matrix = ink.transform ?? identity;
+  const { x, y } = samplesFromBase64(ink.samples);
+  const own = Array.from(x, (value, i) => transform(map, { x: value, y: y[i] }));
+  return areNear(way, own) && areNear(own, way);
+}
+
+const areNear = (points: readonly Point[], line: readonly Point[]): boolean =>
+  line.length > 0 &&
+  points.every((p) => line.some((a, i) => distanceToSegment(p, a, line[i + 1] ?? a) <= SAME_WAY));
+
 /** Ink along another way: nothing is known of its pressure. */
-function drawnAnew({ transform: _, ...ink }: Ink, way: readonly { x: number; y: number }[]): Ink {
+function drawnAnew({ transform: _, ...ink }: Ink, way: readonly Point[]): Ink {
   const samples = samplesOf(
     way.map(({ x, y }, i) => ({ x, y, pressure: 0.5, tiltX: 0, tiltY: 0, time: 8 * i })),
   );

@@ -12,7 +12,7 @@ import {
   boundsOf,
   compose,
   grow,
-  simplify,
+  straightened,
   transform,
   unite,
   type Box,
@@ -21,7 +21,7 @@ import {
 } from '../../geometry/index';
 import { encodeSamples, polygonBounds, samplesFromBase64, type Samples } from '../../ink/index';
 import { coveredBy, paint, rgbOf } from '../../paint/index';
-import { contentOf, type Content } from '../content-stream';
+import { UNIT, contentOf, type Content } from '../content-stream';
 import { PdfDict, name, pdfDate, textString, type PdfValue } from '../objects/index';
 import { flagsOf } from './entries';
 import { OWN_KEY } from './kinds';
@@ -147,9 +147,15 @@ function draw(annotation: OwnAnnotation, toUser: Matrix): { content: Content; bo
   // Table 179: the areas of marks on text lie in the rectangle, also where nothing is drawn.
   const areas = isMarkup(annotation) ? boundsOf(cornersOf(annotation, toUser)) : undefined;
   const drawn = covered && areas ? unite(covered, areas) : (covered ?? areas);
-  const box = grow(drawn ?? { x0: 0, y0: 0, x1: 0, y1: 0 }, 1);
-  const [x, y] = rectangle(box);
-  return { content: contentOf(commands, toUser, { x, y }), box };
+  const box = inWholeUnits(grow(drawn ?? { x0: 0, y0: 0, x1: 0, y1: 0 }, 1));
+  return { content: contentOf(commands, toUser, { x: box.x0, y: box.y0 }), box };
+}
+
+/** A box enlarged to a corner that is written as it is, and to whole units of what is drawn from there. */
+function inWholeUnits(box: Box): Box {
+  const [x0, y0] = [Math.floor(box.x0 * 100) / 100, Math.floor(box.y0 * 100) / 100];
+  const whole = (length: number): number => Math.ceil(length / UNIT) * UNIT;
+  return { x0, y0, x1: x0 + whole(box.x1 - x0), y1: y0 + whole(box.y1 - y0) };
 }
 
 function inkEntries(ink: Ink, toUser: Matrix): Record<string, PdfValue> {
@@ -169,8 +175,10 @@ function inkEntries(ink: Ink, toUser: Matrix): Record<string, PdfValue> {
   };
 }
 
-/** Points of the way that other programs do not need, in points. */
-const WAY_TOLERANCE = 0.05;
+/** How far, in points, the way that is written for other programs may be from the pen's. */
+const WAY_TOLERANCE = 0.08;
+/** Its coordinates are whole numbers of this many points. */
+const WAY_UNIT = 0.05;
 
 /** The way of the pen, x and y in turn (12.5.6.13). */
 function inkList(samples: Samples, toUser: Matrix): number[] {
@@ -180,7 +188,9 @@ function inkList(samples: Samples, toUser: Matrix): number[] {
     way[2 * i] = p.x;
     way[2 * i + 1] = p.y;
   }
-  return simplify(way, WAY_TOLERANCE).map(round);
+  return straightened(way, WAY_TOLERANCE).map((value) =>
+    round(Math.round(value / WAY_UNIT) * WAY_UNIT),
+  );
 }
 
 /**

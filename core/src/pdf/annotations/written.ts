@@ -29,19 +29,29 @@ export class WrittenAnnotations {
   private readonly stencils = new WeakMap<PdfUpdate, Map<number, PdfRef>>();
   private readonly placed = new WeakMap<PdfUpdate, Map<string, PdfRef>>();
 
-  /** `pictures` gives the pictures that annotations name by their files' digests. */
+  /**
+   * `pictures` gives the pictures that annotations name by their files' digests; `thoroughly` compresses what is kept,
+   * `deflate` what each export writes anew.
+   */
   constructor(
     readonly deflate: Deflate,
     private readonly pictures: (digest: string) => PreparedPicture | undefined,
     private readonly most = Infinity,
+    private readonly thoroughly = deflate,
   ) {}
 
-  /** Adds an annotation's appearance to an update. */
-  addForm(update: PdfUpdate, annotation: OwnAnnotation, toUser: Matrix): PdfRef {
-    return addForm(update, this.of(annotation, toUser).form, {
+  /** Adds an annotation's appearance to an update: its form, and the matrix that brings that to default user space. */
+  addForm(
+    update: PdfUpdate,
+    annotation: OwnAnnotation,
+    toUser: Matrix,
+  ): { readonly ref: PdfRef; readonly matrix: Matrix } {
+    const { form } = this.of(annotation, toUser);
+    const ref = addForm(update, form, {
       paper: this.paper(update, toUser),
       picture: (digest) => this.picture(update, digest),
     });
+    return { ref, matrix: form.matrix };
   }
 
   /**
@@ -56,7 +66,7 @@ export class WrittenAnnotations {
     before?: PdfDict,
   ): void {
     const { entries, head } = this.of(annotation, page.toUser);
-    const form = this.addForm(update, annotation, page.toUser);
+    const { ref: form } = this.addForm(update, annotation, page.toUser);
     if (before) {
       const changed = { ...overBefore(update.file, before, entries), P: page.ref };
       update.set(ref, before.with({ ...changed, AP: PdfDict.of({ N: form }), AS: null }));
@@ -71,7 +81,7 @@ export class WrittenAnnotations {
     const known = this.kept.get(annotation);
     if (known?.toUser === place) return known;
     const { standard, content, box } = writeAnnotation(annotation, toUser);
-    const form = writeForm(content, box, this.deflate);
+    const form = writeForm(content, box, this.thoroughly);
     const text = standardText(PdfDict.of(standard));
     const copy = ownCopy(annotation, toUser, {
       entries: fingerprintOf(bytesOf(text)),

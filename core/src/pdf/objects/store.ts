@@ -14,7 +14,7 @@ export class WrittenObject {
 }
 
 /** Streams shorter than this are not worth compressing. */
-const WORTH_DEFLATING = 256;
+const WORTH_DEFLATING = 128;
 
 /** Compresses to the zlib format (RFC 1950). */
 export type Deflate = (bytes: Uint8Array) => Uint8Array;
