@@ -24,8 +24,8 @@ export interface WrittenForm {
   readonly head: Uint8Array;
   /** The rest of it. */
   readonly body: Uint8Array;
-  /** The two as they stand where it names no resources. */
-  readonly alone: WrittenObject;
+  /** The whole of it, where it names no resources. */
+  readonly alone: WrittenObject | undefined;
   readonly states: PdfDict;
   readonly grains: readonly number[];
   readonly groups: readonly WrittenForm[];
@@ -54,13 +54,16 @@ export function writeForm(
     matrix: content.matrix,
     head,
     body,
-    alone: new WrittenObject([head, body]),
+    alone: namesNothing(content) ? new WrittenObject([head, body]) : undefined,
     states: content.states,
     grains: content.grains,
     groups: content.groups.map((group) => writeForm(group, box, deflate, true)),
     pictures: content.pictures,
   };
 }
+
+const namesNothing = ({ states, grains, groups, pictures }: Content): boolean =>
+  states.entries.size + grains.length + groups.length + pictures.length === 0;
 
 /** A rectangle of default user space in a form's own, of which `matrix` only moves and enlarges. */
 function boxIn([a, , , d, e, f]: Matrix, [x0, y0, x1, y1]: readonly number[]): number[] {
@@ -71,14 +74,15 @@ function boxIn([a, , , d, e, f]: Matrix, [x0, y0, x1, y1]: readonly number[]): n
 
 /** What forms of one file share. */
 export interface Shared {
-  readonly paper: Paper;
+  readonly paper: () => Paper;
   /** A picture in the file, by its own file's digest. */
   readonly picture: (digest: string) => PdfRef;
 }
 
 /** Adds a form, its groups, and the paper and pictures it needs to a file. */
 export function addForm(update: PdfUpdate, form: WrittenForm, shared: Shared): PdfRef {
-  const { paper } = shared;
+  if (form.alone) return update.add(form.alone);
+  const { head, body } = form;
   const entries: Record<string, PdfValue> = {};
   if (form.states.entries.size > 0) entries['ExtGState'] = form.states;
   const objects: Record<string, PdfValue> = {};
@@ -86,12 +90,11 @@ export function addForm(update: PdfUpdate, form: WrittenForm, shared: Shared): P
   form.pictures.forEach((digest, i) => (objects[pictureName(i)] = shared.picture(digest)));
   if (Object.keys(objects).length > 0) entries['XObject'] = PdfDict.of(objects);
   if (form.grains.length > 0) {
+    const paper = shared.paper();
     const patterns = form.grains.map((level) => [grainName(level), paper.pattern(level)]);
     entries['Pattern'] = PdfDict.of(Object.fromEntries(patterns) as Record<string, PdfValue>);
     entries['ColorSpace'] = PdfDict.of({ [GRAIN_SPACE]: [name('Pattern'), name('DeviceRGB')] });
   }
-  const { alone, head, body } = form;
-  if (Object.keys(entries).length === 0) return update.add(alone);
   const resources = bytesOf(`/Resources ${serialize(PdfDict.of(entries))}`);
   return update.add(new WrittenObject([head, resources, body]));
 }

@@ -10,7 +10,7 @@ import { overBefore } from './over-before';
 import { ownCopy, rectangle, writeAnnotation, type OwnAnnotation } from './write';
 
 interface Kept {
-  readonly toUser: string;
+  readonly toUser: Matrix;
   readonly entries: Record<string, PdfValue>;
   readonly form: WrittenForm;
   /** The dictionary up to where the references that differ from file to file are put in. */
@@ -48,7 +48,7 @@ export class WrittenAnnotations {
   ): { readonly ref: PdfRef; readonly matrix: Matrix } {
     const { form } = this.of(annotation, toUser);
     const ref = addForm(update, form, {
-      paper: this.paper(update, toUser),
+      paper: () => this.paper(update, toUser),
       picture: (digest) => this.picture(update, digest),
     });
     return { ref, matrix: form.matrix };
@@ -77,9 +77,8 @@ export class WrittenAnnotations {
   }
 
   private of(annotation: OwnAnnotation, toUser: Matrix): Kept {
-    const place = toUser.join(' ');
     const known = this.kept.get(annotation);
-    if (known?.toUser === place) return known;
+    if (known?.toUser.every((value, i) => value === toUser[i])) return known;
     const { standard, content, box } = writeAnnotation(annotation, toUser);
     const form = writeForm(content, box, this.thoroughly);
     const text = standardText(PdfDict.of(standard));
@@ -90,7 +89,7 @@ export class WrittenAnnotations {
     });
     const entries = { ...standard, [OWN_KEY]: copy };
     const head = bytesOf(`${text.slice(0, -'>>'.length)}/Type/Annot/${OWN_KEY} ${serialize(copy)}`);
-    const kept = { toUser: place, entries, form, head };
+    const kept = { toUser, entries, form, head };
     if (this.bytes > this.most) {
       this.kept = new WeakMap();
       this.bytes = 0;
