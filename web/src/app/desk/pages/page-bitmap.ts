@@ -110,8 +110,8 @@ export class PageBitmap {
   /** Puts a bitmap where the page is, in place of the one before. */
   private hang(bitmap: KeptBitmap, window: PageWindow | undefined): void {
     fillFrame(bitmap.canvas, window);
-    this.source.hasDrawn.set(true);
     this.frame.replaceChildren(bitmap.canvas);
+    this.source.drew();
     if (this.shown !== bitmap) release(this.shown?.canvas);
     this.shown = bitmap;
     this.window = window;

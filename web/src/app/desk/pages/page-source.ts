@@ -8,6 +8,7 @@ import { documentFeature } from '../document/document.reducer';
 import { WorkerClient } from '../../../workers/worker-client';
 import { PdfWorkers } from '../../../workers/pdf-workers';
 import type { FoundMatch, PageLink, PageOfFile, PdfRequests } from '../../../workers/protocol';
+import { afterPaint } from './after-paint';
 import { BitmapStore } from './bitmap-store';
 import { Miniatures } from './miniatures';
 import { requestFor, type BitmapRequest } from './page-bitmap';
@@ -23,8 +24,9 @@ export type SourcePage = Pick<Page, 'source' | 'sourceIndex' | 'rotation'>;
 @Injectable()
 export class PageSource implements OnDestroy {
   readonly trouble = signal<string | undefined>(undefined);
-  /** Whether a page has been drawn, or could not be: what else there is to show may follow. */
-  readonly hasDrawn = signal(false);
+  private readonly drawn = signal(false);
+  /** Whether a page is on the screen: what else there is to show may follow. */
+  readonly hasDrawn = this.drawn.asReadonly();
   readonly bitmaps = new BitmapStore(MOST_BITMAP_BYTES);
   readonly miniatures = inject(Miniatures);
   readonly client = new WorkerClient<PdfRequests>(inject(PdfWorkers).take(), (message) =>
@@ -54,6 +56,11 @@ export class PageSource implements OnDestroy {
     } catch (error) {
       this.trouble.set(error instanceof Error ? error.message : String(error));
     }
+  }
+
+  /** A page has been drawn, and is painted next. */
+  drew(): void {
+    if (!this.drawn()) afterPaint(() => this.drawn.set(true));
   }
 
   /** Where a page is. */

@@ -34,6 +34,7 @@ import { Presenting } from '../presenting/presenting';
 import { EdgeScroll } from '../selection/edge-scroll';
 import { AnnotationSelection } from '../lasso/annotation-selection';
 import { TextSelection } from '../selection/text-selection';
+import { afterPaint } from './after-paint';
 import { pageLookedAt, pagesIn, type Part, type Placed } from './layout';
 import { PageSource } from './page-source';
 import { PageView } from './page-view';
@@ -287,8 +288,7 @@ export class PageStrip implements AfterViewInit {
       if (landing === this.landing) this.isLanding.set(false);
     };
     this.isLanding.set(true);
-    // In a task of its own: the page shows first.
-    void drawn.then(() => setTimeout(landed));
+    void drawn.then(() => afterPaint(landed));
     setTimeout(landed, LANDING);
   }
 
