@@ -42,7 +42,8 @@ async function open({ url }: { url: string }, id: number): Promise<{ pageCount: 
   const pdf = pdfs.get(url);
   const { numPages } = await pdf.document;
   // While the desk asks the server what is on the pages, the first one is read: to a dot, as it is not known how large
-  // it will be shown. What was read is kept for when it is drawn.
+  // it will be shown. What was read is kept for when it is drawn. Where that is known already, it is drawn at once.
+  if (!pdf.isIdle) return { pageCount: numPages };
   await pdf.during(0, async (page) => {
     const bitmap = await drawn(page, DOT, id);
     bitmap.close();
