@@ -9,6 +9,8 @@ const LONGEST_WAIT = 8000;
 
 /** What a line needs to do its work. */
 export interface LineTools {
+  /** Settles when it is a good moment to send. */
+  readonly moment: () => Promise<void>;
   /** What waits for the document, oldest first. */
   readonly waiting: () => Promise<readonly Operation[]>;
   /** Sends operations and, acknowledged, takes them out of what waits. Throws what the server says. */
@@ -55,6 +57,7 @@ export class Line {
 
   private async drain(): Promise<void> {
     for (;;) {
+      await this.tools.moment();
       const batch = firstBatch(await this.tools.waiting());
       if (batch.length === 0 || !(await this.send(batch))) return;
     }

@@ -8,6 +8,7 @@ import { documentActions } from '../document/document.reducer';
 import { PictureFiles } from '../pictures/picture-files';
 import { Line } from './line';
 import { Outbox } from './outbox';
+import { PenRest } from './pen-rest';
 import { syncActions } from './sync.reducer';
 
 /**
@@ -20,6 +21,7 @@ export class Sender {
   private readonly outbox = inject(Outbox);
   private readonly pictures = inject(PictureFiles);
   private readonly store = inject(Store);
+  private readonly penRest = inject(PenRest);
   private readonly lines = new Map<string, Line>();
   /** Operations made but not in the outbox yet. */
   private coming = 0;
@@ -87,6 +89,7 @@ export class Sender {
     let line = this.lines.get(documentId);
     if (!line) {
       line = new Line({
+        moment: () => this.penRest.comes(),
         waiting: async () => {
           const waiting = await this.outbox.waiting(documentId);
           await this.count();
