@@ -9,6 +9,7 @@ import { annotationEntries } from './annotations/page-entries';
 import type { ExportHow, ExportTarget } from './annotations/target';
 import { WrittenAnnotations } from './annotations/written';
 import { Destinations } from './destinations';
+import { ExportBefore } from './export-before';
 import { labelTree, readLabels } from './labels';
 import { keywordEntries } from './landmarks/keywords';
 import { writeOutline } from './landmarks/write-outline';
@@ -55,7 +56,11 @@ export function exportUpdate(
   landmarks?: ExportLandmarks,
   written = new WrittenAnnotations(deflateHere, () => undefined),
 ): ExportedUpdate {
-  const update = new PdfUpdate(file, written.deflate);
+  // What is only a part, or is drawn into pages, is not exported again and again.
+  const isKept = landmarks !== undefined && how.mode === 'editable';
+  const before = isKept ? written.before(file) : new ExportBefore();
+  const update = new PdfUpdate(file, written.deflate, before.packs);
+  before.begin(update);
   const placed = placePages(update, inFile, pages);
   const byId = new Map(pages.map(({ id }, i) => [id, placed[i]]));
   const destinations = new Destinations(file, inFile);
@@ -64,6 +69,7 @@ export function exportUpdate(
     file,
     update,
     written,
+    before,
     placed: byId,
     leading: gone.size > 0 ? { destinations, gone } : undefined,
   };
@@ -80,7 +86,7 @@ export function exportUpdate(
     const stands = tree.get(page.ref.object);
     if (page.isCopy || Object.keys(changes).some((key) => key !== 'Annots')) isMore = true;
     if (stands || page.isCopy || Object.keys(changes).length > 0)
-      update.set(page.ref, page.dict.with({ ...stands, ...changes }));
+      update.set(page.ref, before.page(page.dict, { ...stands, ...changes }));
   });
   const catalog = {
     ...openActionEntries(file, destinations, gone),

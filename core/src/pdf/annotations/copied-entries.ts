@@ -61,7 +61,7 @@ function writeCopy(
   else if (annotation.kind === 'link') writeLinkAs(target, annotation, ref, before);
   else if (annotation.kind !== 'foreign')
     target.written.setAnnotation(
-      update,
+      target,
       ref,
       annotation,
       { ref: page.ref, toUser: pageToUser(page.box) },

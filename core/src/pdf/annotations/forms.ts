@@ -79,9 +79,14 @@ export interface Shared {
   readonly picture: (digest: string) => PdfRef;
 }
 
-/** Adds a form, its groups, and the paper and pictures it needs to a file. */
-export function addForm(update: PdfUpdate, form: WrittenForm, shared: Shared): PdfRef {
-  if (form.alone) return update.add(form.alone);
+/** Adds a form, as an object that is reserved, its groups, and the paper and pictures it needs to a file. */
+export function addForm(
+  update: PdfUpdate,
+  form: WrittenForm,
+  shared: Shared,
+  at = update.reserve(),
+): PdfRef {
+  if (form.alone) return put(update, at, form.alone);
   const { head, body } = form;
   const entries: Record<string, PdfValue> = {};
   if (form.states.entries.size > 0) entries['ExtGState'] = form.states;
@@ -96,7 +101,12 @@ export function addForm(update: PdfUpdate, form: WrittenForm, shared: Shared): P
     entries['ColorSpace'] = PdfDict.of({ [GRAIN_SPACE]: [name('Pattern'), name('DeviceRGB')] });
   }
   const resources = bytesOf(`/Resources ${serialize(PdfDict.of(entries))}`);
-  return update.add(new WrittenObject([head, resources, body]));
+  return put(update, at, new WrittenObject([head, resources, body]));
+}
+
+function put(update: PdfUpdate, ref: PdfRef, object: WrittenObject): PdfRef {
+  update.set(ref, object);
+  return ref;
 }
 
 /** The paper's grain in one file, for pages of one space: tiling patterns (8.7.3) by level. */

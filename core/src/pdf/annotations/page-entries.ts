@@ -95,10 +95,11 @@ function withAnnotations(
     const own = refOf(annotation);
     // A reply has gone with what it answered.
     if (annotation.kind === 'foreign' && !there.has(own!.object)) return [];
-    const ref = own ?? update.reserve();
-    if (annotation.kind === 'foreign' || isUntouched(annotation)) return ref;
+    if (own && (annotation.kind === 'foreign' || isUntouched(annotation))) return own;
+    if (annotation.kind === 'foreign') return [];
+    const ref = own ?? target.before.refFor(update, annotation.id);
     const old = own && file.dict(own);
-    written.setAnnotation(update, ref, annotation, { ref: page.ref, toUser }, old);
+    written.setAnnotation(target, ref, annotation, { ref: page.ref, toUser }, old);
     return ref;
   });
   return present.size === 0 ? [...left, ...now] : inOrder(left, now);

@@ -1,5 +1,6 @@
 import type { Annotation, Link } from '../../document/index';
 import type { Destinations } from '../destinations';
+import type { ExportBefore } from '../export-before';
 import type { PlacedById } from '../landmarks/write-outline';
 import { PdfDict, PdfRef, type PdfFile, type PdfUpdate, type PdfValue } from '../objects/index';
 import type { PlacedPage } from '../page-tree';
@@ -24,6 +25,7 @@ export interface ExportTarget {
   readonly file: PdfFile;
   readonly update: PdfUpdate;
   readonly written: WrittenAnnotations;
+  readonly before: ExportBefore;
   readonly placed: PlacedById;
   /** Where links of the file lead, if some may lead to pages that are not there any more. */
   readonly leading:

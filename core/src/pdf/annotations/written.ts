@@ -1,6 +1,8 @@
 import type { Matrix } from '../../geometry/index';
 import { PdfDict, WrittenObject, bytesOf, serialize } from '../objects/index';
-import type { Deflate, PdfUpdate, PdfRef, PdfValue } from '../objects/index';
+import type { Deflate, PdfFile, PdfUpdate, PdfRef, PdfValue } from '../objects/index';
+import { ExportBefore } from '../export-before';
+import type { ExportTarget } from './target';
 import { addPicture, type PreparedPicture } from '../pictures/index';
 import { Paper, addForm, writeForm, type WrittenForm } from './forms';
 import { standardText } from './entries';
@@ -15,6 +17,8 @@ interface Kept {
   readonly form: WrittenForm;
   /** The dictionary up to where the references that differ from file to file are put in. */
   readonly head: Uint8Array;
+  /** The whole of it with the references it had last. */
+  whole?: { readonly rest: string; readonly object: WrittenObject };
 }
 
 /**
@@ -28,6 +32,7 @@ export class WrittenAnnotations {
   private readonly papers = new WeakMap<PdfUpdate, Map<string, Paper>>();
   private readonly stencils = new WeakMap<PdfUpdate, Map<number, PdfRef>>();
   private readonly placed = new WeakMap<PdfUpdate, Map<string, PdfRef>>();
+  private readonly exported = new WeakMap<PdfFile, ExportBefore>();
 
   /**
    * `pictures` gives the pictures that annotations name by their files' digests; `thoroughly` compresses what is kept,
@@ -40,17 +45,24 @@ export class WrittenAnnotations {
     private readonly thoroughly = deflate,
   ) {}
 
+  /** What the export of a file before has left. */
+  before(file: PdfFile): ExportBefore {
+    return made(this.exported, file, () => new ExportBefore());
+  }
+
   /** Adds an annotation's appearance to an update: its form, and the matrix that brings that to default user space. */
   addForm(
     update: PdfUpdate,
     annotation: OwnAnnotation,
     toUser: Matrix,
+    at?: PdfRef,
   ): { readonly ref: PdfRef; readonly matrix: Matrix } {
     const { form } = this.of(annotation, toUser);
-    const ref = addForm(update, form, {
+    const shared = {
       paper: () => this.paper(update, toUser),
-      picture: (digest) => this.picture(update, digest),
-    });
+      picture: (digest: string) => this.picture(update, digest),
+    };
+    const ref = addForm(update, form, shared, at);
     return { ref, matrix: form.matrix };
   }
 
@@ -59,20 +71,23 @@ export class WrittenAnnotations {
    * dictionary it replaces, whose unknown entries are kept.
    */
   setAnnotation(
-    update: PdfUpdate,
+    { update, before: last }: Pick<ExportTarget, 'update' | 'before'>,
     ref: PdfRef,
     annotation: OwnAnnotation,
     page: { readonly ref: PdfRef; readonly toUser: Matrix },
     before?: PdfDict,
   ): void {
-    const { entries, head } = this.of(annotation, page.toUser);
-    const { ref: form } = this.addForm(update, annotation, page.toUser);
+    const kept = this.of(annotation, page.toUser);
+    const at = last.refFor(update, `form ${annotation.id}`);
+    const { ref: form } = this.addForm(update, annotation, page.toUser, at);
     if (before) {
-      const changed = { ...overBefore(update.file, before, entries), P: page.ref };
+      const changed = { ...overBefore(update.file, before, kept.entries), P: page.ref };
       update.set(ref, before.with({ ...changed, AP: PdfDict.of({ N: form }), AS: null }));
     } else {
       const rest = `/P ${serialize(page.ref)}/AP<</N ${serialize(form)}>>>>`;
-      update.set(ref, new WrittenObject([head, bytesOf(rest)], false));
+      if (kept.whole?.rest !== rest)
+        kept.whole = { rest, object: new WrittenObject([kept.head, bytesOf(rest)], false) };
+      update.set(ref, kept.whole.object);
     }
   }
 
@@ -89,7 +104,7 @@ export class WrittenAnnotations {
     });
     const entries = { ...standard, [OWN_KEY]: copy };
     const head = bytesOf(`${text.slice(0, -'>>'.length)}/Type/Annot/${OWN_KEY} ${serialize(copy)}`);
-    const kept = { toUser, entries, form, head };
+    const kept: Kept = { toUser, entries, form, head };
     if (this.bytes > this.most) {
       this.kept = new WeakMap();
       this.bytes = 0;

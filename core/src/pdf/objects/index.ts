@@ -6,6 +6,7 @@ export { MOST_DECODED, type Inflate } from './filters';
 export * from './serialize';
 export * from './store';
 export * from './update';
+export { KeptPacks } from './kept-packs';
 export * from './new-file';
 export * from './copier';
 export * from './text-string';

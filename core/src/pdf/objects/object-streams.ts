@@ -3,12 +3,8 @@ import { serialize } from './serialize';
 import { WrittenObject } from './store';
 import { PdfDict, PdfStream, name, type PdfValue } from './values';
 
-/** Objects in one stream: more compress better, fewer are found sooner. */
-const TOGETHER = 200;
-
 /** Objects that are packed into one object stream. */
 export interface Packed {
-  readonly numbers: readonly number[];
   readonly dict: PdfDict;
   readonly bytes: Uint8Array;
 }
@@ -17,17 +13,8 @@ export interface Packed {
 export const isPackable = (value: PdfValue | WrittenObject): boolean =>
   value instanceof WrittenObject ? !value.isStream : !(value instanceof PdfStream);
 
-/** Packs objects into object streams (7.5.7), in the order given. */
-export function packed(
-  objects: readonly (readonly [number, PdfValue | WrittenObject])[],
-): Packed[] {
-  const streams: Packed[] = [];
-  for (let from = 0; from < objects.length; from += TOGETHER)
-    streams.push(together(objects.slice(from, from + TOGETHER)));
-  return streams;
-}
-
-function together(objects: readonly (readonly [number, PdfValue | WrittenObject])[]): Packed {
+/** Packs objects into one object stream (7.5.7), in the order given. */
+export function packed(objects: readonly (readonly [number, PdfValue | WrittenObject])[]): Packed {
   let head = '';
   let length = 0;
   const parts: Uint8Array[] = [];
@@ -39,7 +26,6 @@ function together(objects: readonly (readonly [number, PdfValue | WrittenObject]
   }
   const first = bytesOf(head);
   return {
-    numbers: objects.map(([number]) => number),
     dict: PdfDict.of({ Type: name('ObjStm'), N: objects.length, First: first.length }),
     bytes: joinBytes([first, ...parts]),
   };

@@ -66,6 +66,11 @@ export abstract class PdfObjects {
     return new PdfRef(this.nextNumber++, 0);
   }
 
+  /** New objects get numbers after this one. */
+  startAfter(number: number): void {
+    this.nextNumber = Math.max(this.nextNumber, number + 1);
+  }
+
   add(value: PdfValue | WrittenObject): PdfRef {
     const ref = this.reserve();
     this.values.set(ref.object, value);

@@ -1,6 +1,7 @@
 import { bytesOf, joinBytes } from './bytes';
 import type { PdfFile } from './file';
-import { isPackable, packed } from './object-streams';
+import { KeptPacks } from './kept-packs';
+import { isPackable } from './object-streams';
 import { serialize } from './serialize';
 import {
   END_OF_OBJECT,
@@ -30,10 +31,11 @@ const WORTH_PACKING = 8;
  * not given to a new object, also where no object has it: such a reference means null (7.3.10).
  */
 export class PdfUpdate extends PdfObjects {
-  /** `deflate` may be a faster one than the default, which runs anywhere. */
+  /** `deflate` may be a faster one than the default, which runs anywhere; `packs` those of an update before. */
   constructor(
     readonly file: PdfFile,
     deflate: Deflate = deflateHere,
+    private readonly packs = new KeptPacks(),
   ) {
     super(file.size, deflate, (number) => file.referredTo.has(number));
   }
@@ -62,9 +64,9 @@ export class PdfUpdate extends PdfObjects {
       .sort(([a], [b]) => a - b);
     const found = new Map<number, InStream>();
     if (packable.length < WORTH_PACKING) return found;
-    for (const { numbers, dict, bytes } of packed(packable)) {
-      const { object: container } = this.addStream(dict, bytes);
-      numbers.forEach((number, index) => found.set(number, { number, container, index }));
+    for (const { objects, stream } of this.packs.pack(packable, this.file.size, this.deflate)) {
+      const { object: container } = this.add(stream);
+      objects.forEach(([number], index) => found.set(number, { number, container, index }));
     }
     return found;
   }
