@@ -24,14 +24,7 @@ beforeEach(() => {
   });
   const store = TestBed.inject(Store);
   store.dispatch(documentActions.opened({ id: 'book' }));
-  const document = {
-    id: 'book',
-    title: 'Book',
-    pages,
-    outline: [],
-    revision: 0,
-  } as unknown as StyletDocument;
-  store.dispatch(documentActions.loaded({ document, annotations: [], waiting: [] }));
+  load(pages);
   view = TestBed.inject(ViewState);
   view.size.set({ width: 1000, height: 700 });
   view.scrollTo = (left, top) => {
@@ -39,6 +32,20 @@ beforeEach(() => {
     view.top.set(top);
   };
 });
+
+/** The document has just these pages, in this order. */
+function load(some: typeof pages): void {
+  const document = {
+    id: 'book',
+    title: 'Book',
+    pages: some.map((page, i) => ({ ...page, order: `a${String(i).padStart(3, '0')}` })),
+    outline: [],
+    revision: 0,
+  } as unknown as StyletDocument;
+  TestBed.inject(Store).dispatch(
+    documentActions.loaded({ document, annotations: [], waiting: [] }),
+  );
+}
 
 /** The page under a height of the view, and how far down it that is. */
 const under = (y: number): [number, number] => {
@@ -131,6 +138,35 @@ test('every jump can be taken back, and taken again', () => {
   view.back();
   view.jump({ pageIndex: 5 });
   expect(view.canGoForward()).toBe(false);
+});
+
+test('Back and Forward lead to pages, wherever these went', () => {
+  view.jump({ pageIndex: 7 });
+  view.jump({ pageIndex: 20 });
+  view.jump({ pageIndex: 3 });
+  load([...pages.slice(20, 30), ...pages.slice(0, 20), ...pages.slice(30)]);
+  view.back();
+  expect(view.pages()[view.currentPage()].id).toBe('20');
+  view.back();
+  expect(view.pages()[view.currentPage()].id).toBe('7');
+  view.forward();
+  expect(view.pages()[view.currentPage()].id).toBe('20');
+});
+
+test('Back passes over pages that are gone, and leads nowhere where all are', () => {
+  view.jump({ pageIndex: 7 });
+  view.jump({ pageIndex: 39 });
+  view.jump({ pageIndex: 12 });
+  load(pages.slice(0, 30));
+  view.back();
+  expect(view.currentPage()).toBe(7);
+  load(pages.slice(8, 30));
+  view.jump({ pageIndex: 2 });
+  load(pages.slice(20, 21));
+  expect(view.canGoBack()).toBe(false);
+  expect(() => view.back()).not.toThrow();
+  load([]);
+  expect(() => view.back()).not.toThrow();
 });
 
 test('fitting the page shows all of the page in view', () => {

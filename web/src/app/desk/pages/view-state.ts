@@ -25,6 +25,9 @@ import {
 /** Where this browser keeps how pages are laid out. */
 const KEY = 'stylet.arrangement';
 
+/** Places that Back leads to. */
+const MOST_VISITED = 200;
+
 /** Room around what is brought into view, in pixels. */
 const AROUND = 44;
 
@@ -34,6 +37,12 @@ export type Fit = 'width' | 'height' | 'page';
 /** A place one has been: a page and how far down it, as a share of its height. */
 export interface Place {
   readonly pageIndex: number;
+  readonly share: number;
+}
+
+/** A place that Back or Forward leads to: it goes where its page goes. */
+interface Visited {
+  readonly pageId: string;
   readonly share: number;
 }
 
@@ -91,10 +100,13 @@ export class ViewState {
   /** While the space bar is held, dragging moves the pages. */
   readonly isSpaceHeld = signal(false);
 
-  private readonly behind = signal<readonly Place[]>([]);
-  private readonly ahead = signal<readonly Place[]>([]);
-  readonly canGoBack = computed(() => this.behind().length > 0);
-  readonly canGoForward = computed(() => this.ahead().length > 0);
+  private readonly indexes = computed(
+    () => new Map(this.inDocument().map(({ id }, index) => [id, index])),
+  );
+  private readonly behind = signal<readonly Visited[]>([]);
+  private readonly ahead = signal<readonly Visited[]>([]);
+  readonly canGoBack = computed(() => this.lastThere(this.behind()) >= 0);
+  readonly canGoForward = computed(() => this.lastThere(this.ahead()) >= 0);
 
   /** What the pages were fitted to, until one zooms: they are fitted again when the view becomes narrower or wider. */
   readonly fitted = signal<Fit | undefined>(undefined);
@@ -255,7 +267,7 @@ export class ViewState {
 
   /** Has Back lead to where one is now. */
   remember(): void {
-    this.behind.update((places) => [...places, this.place()].slice(-200));
+    this.behind.update((places) => [...places, ...this.visited()].slice(-MOST_VISITED));
     this.ahead.set([]);
   }
 
@@ -266,9 +278,9 @@ export class ViewState {
 
   /** Goes to a place and remembers the one left. */
   jump(to: Destination): void {
-    this.remember();
     const page = this.pages()[to.pageIndex];
     if (!page) return;
+    this.remember();
     const down = shareDown(to, page);
     this.show({ pageIndex: to.pageIndex, share: down });
   }
@@ -282,11 +294,25 @@ export class ViewState {
   }
 
   private retrace(from: typeof this.behind, to: typeof this.behind): void {
-    const place = from().at(-1);
-    if (!place) return;
-    to.update((places) => [...places, this.place()]);
-    from.update((places) => places.slice(0, -1));
-    this.show(place);
+    const places = from();
+    const at = this.lastThere(places);
+    if (at < 0) return;
+    to.update((others) => [...others, ...this.visited()].slice(-MOST_VISITED));
+    from.set(places.slice(0, at));
+    const { pageId, share } = places[at];
+    this.show({ pageIndex: this.indexes().get(pageId)!, share });
+  }
+
+  /** The last of these whose page the document still has; −1 for none. */
+  private lastThere(places: readonly Visited[]): number {
+    return places.findLastIndex(({ pageId }) => this.indexes().has(pageId));
+  }
+
+  /** Where one is, if there is a page at all. */
+  private visited(): readonly Visited[] {
+    const { pageIndex, share } = this.place();
+    const page = this.pages()[pageIndex];
+    return page ? [{ pageId: page.id, share }] : [];
   }
 
   /** The part that shows once one has scrolled. */
@@ -337,6 +363,8 @@ export class ViewState {
   private show({ pageIndex, share }: Place): void {
     const layout = this.layout();
     const page = layout.pages[pageIndex];
+    // Pages may have gone since the place was noted.
+    if (!page) return;
     const down = page.top + share * page.height - GAP;
     const beside = (this.size().height - page.height) / 2;
     const isInMiddle = layout.isAcross && beside >= 0;
