@@ -46,7 +46,7 @@ const web = {
   },
   moduleFileExtensions: ['ts', 'html', 'js', 'mjs', 'json'],
   transformIgnorePatterns: [
-    '/node_modules/(?!(.*\\.mjs$|uuid|fractional-indexing|flatbush|flatqueue|@scure|idb|@angular|@ngrx|@material-symbols|d3-polygon|clipper2-ts)/?)',
+    '/node_modules/(?!(.*\\.mjs$|uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|@angular|@ngrx|@material-symbols|d3-polygon|clipper2-ts)/?)',
   ],
   moduleNameMapper: { '^@stylet/core/(.*)$': `${import.meta.dirname}/core/src/$1/index.ts` },
 };

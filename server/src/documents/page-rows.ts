@@ -94,10 +94,17 @@ export async function writePages(
       .values(rows)
       .onConflictDoUpdate({
         target: pages.id,
+        // All of it: the page may have come anew, of another file and size.
         set: {
           order: sql`excluded."order"`,
-          rotation: sql`excluded.rotation`,
+          source: sql`excluded.source`,
+          sourceIndex: sql`excluded.source_index`,
+          sheet: sql`excluded.sheet`,
           label: sql`excluded.label`,
+          width: sql`excluded.width`,
+          height: sql`excluded.height`,
+          rotation: sql`excluded.rotation`,
+          hasMarks: sql`excluded.has_marks`,
           beside: sql`excluded.beside`,
           removed: sql`excluded.removed`,
         },

@@ -172,6 +172,19 @@ test('what is written goes where its page goes, is copied with it, and turned wi
   ]);
 });
 
+test('a page that comes anew, of another file and size, is that page', async () => {
+  const book = await server.bringIn(readFileSync(realPdf('libmpfr-doc/mpfr.pdf')), 'Book.pdf');
+  const other = await server.bringIn(readFileSync(realPdf('gnuplot-doc/gnuplot.pdf')), 'Other.pdf');
+  const [before] = (await server.document(book.id)).pages;
+  const [wanted] = (await server.document(other.id)).pages;
+  expect([wanted.width, wanted.height]).not.toEqual([before.width, before.height]);
+  const page = { ...wanted, id: before.id, order: before.order };
+  await perform(server, book.id, [{ type: 'page.add', page }]);
+  const [after] = (await server.document(book.id)).pages;
+  const { source, sourceIndex, width, height } = wanted;
+  expect(after).toMatchObject({ id: before.id, source, sourceIndex, width, height });
+});
+
 test('a page is added only as the file has it, and the last one stays', async () => {
   const { id } = await server.bringIn(readFileSync(realPdf('libmpfr-doc/mpfr.pdf')), 'Book.pdf');
   const { pages } = await server.document(id);

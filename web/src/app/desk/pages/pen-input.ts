@@ -3,6 +3,7 @@ import { transform, type Matrix, type Point } from '@stylet/core/geometry';
 import type { Sample } from '@stylet/core/ink';
 import type { Gesture } from '../gestures/gesture';
 import type { FingerDrawing } from '../hands/finger-drawing';
+import { movementsIn, predictedIn } from './movements';
 
 /** What a page does with a pen. */
 export interface PenTarget {
@@ -98,12 +99,8 @@ export class PenInput {
       this.target.hover(event.clientX, event.clientY, event.pointerType === 'pen');
     if (event.pointerId !== this.pointer || !this.gesture) return;
     this.fingers.moved(event.pointerId, { x: event.clientX, y: event.clientY });
-    const coalesced = event.getCoalescedEvents();
-    const events = coalesced.length > 0 ? coalesced : [event];
-    const ahead = event
-      .getPredictedEvents()
-      .filter(({ timeStamp }) => timeStamp - event.timeStamp <= AHEAD);
-    const samples = events.map((e) => this.sampleOf(e));
+    const ahead = predictedIn(event, AHEAD);
+    const samples = movementsIn(event).map((e) => this.sampleOf(e));
     this.gesture.move(
       samples,
       ahead.map((e) => this.sampleOf(e)),

@@ -7,6 +7,7 @@ import {
   inject,
   viewChild,
 } from '@angular/core';
+import { movementsIn } from '../pages/movements';
 
 /** How long a trail is seen, in ms, and how wide it is where it is new, in CSS pixels. */
 const FADES = 1200;
@@ -68,8 +69,7 @@ export class Trail {
   protected moved(event: PointerEvent, goesOn = this.isInside): void {
     event.preventDefault();
     const { left, top } = this.host.getBoundingClientRect();
-    const all = event.getCoalescedEvents();
-    for (const one of all.length > 0 ? all : [event]) {
+    for (const one of movementsIn(event)) {
       this.points.push({
         x: one.clientX - left,
         y: one.clientY - top,
