@@ -78,6 +78,14 @@ test('what is ringed is moved, enlarged and turned as one step each, and keeps i
   expect((await written(instance, deck)).map(({ transform }) => transform)).toEqual(
     before.map(({ transform }) => transform),
   );
+  // Keys that a handle has no use for are the selection's.
+  await desk.page.getByLabel('Turn', { exact: true }).focus();
+  await desk.page.keyboard.press('ArrowRight');
+  await expect
+    .poll(async () => (await written(instance, deck)).map(({ transform }) => transform?.[4]))
+    .toEqual(before.map(() => 1));
+  await desk.page.keyboard.press('Backspace');
+  await expect.poll(async () => (await written(instance, deck)).length).toBe(0);
 });
 
 test('dragged onto another page, it is on that page', async ({ desk, deck, instance }) => {

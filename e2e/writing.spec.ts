@@ -194,6 +194,9 @@ test('the slot’s card changes what is drawn next', async ({ desk, deck, instan
   const slot = desk.page.getByLabel(/^Fineliner, .*key 1$/);
   await slot.click();
   await expect(desk.page.locator('stylet-slot-card')).toBeVisible();
+  await desk.page.keyboard.press('Escape');
+  await expect(desk.page.locator('stylet-slot-card')).toBeHidden();
+  await slot.click();
   await desk.page.getByRole('radio', { name: 'madder' }).click();
   await desk.page.getByLabel('Width in millimetres').fill('1.2');
   await desk.page.getByRole('radio', { name: 'Nib' }).click();

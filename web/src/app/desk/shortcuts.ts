@@ -60,7 +60,7 @@ export const keys = [
   { keys: 'Esc', does: 'back to the pen' },
   { keys: 'R', does: 'read, and write again' },
   { keys: 'Space held', does: 'drag the pages' },
-  { keys: 'Del', does: 'remove what is selected, or the marks on selected words' },
+  { keys: 'Del, Backspace', does: 'remove what is selected, or the marks on selected words' },
   { keys: 'Ctrl Z', does: 'undo' },
   { keys: 'Ctrl Shift Z', does: 'redo' },
   { keys: 'Alt ←', does: 'back to where you were' },
@@ -170,6 +170,7 @@ export class Shortcuts {
       case 'b':
         return () => void this.landmarks.toggleBookmark();
       case 'delete':
+      case 'backspace':
         if (this.chosen.pageId()) return () => this.actions.remove();
         return this.selection.selected() ? () => this.marking.unmark() : undefined;
       case 'enter':

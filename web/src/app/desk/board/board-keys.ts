@@ -63,6 +63,7 @@ export class BoardKeys {
       case 'insert':
         return () => target.putIn();
       case 'delete':
+      case 'backspace':
         return () => actions.remove(ids);
       case 'escape':
         return () => target.close();

@@ -1,4 +1,4 @@
-import { Directive, output } from '@angular/core';
+import { Directive, booleanAttribute, input, output } from '@angular/core';
 
 /** How far a grip was dragged since last told, in CSS pixels. */
 export interface Drag {
@@ -33,6 +33,9 @@ export class Grip {
   /** An arrow key: a direction, each part −1, 0 or 1. */
   readonly stepped = output<{ x: number; y: number }>();
 
+  /** Whether arrow keys step; where they do not, they are the desk's. */
+  readonly steps = input(true, { transform: booleanAttribute });
+
   private pointer: { readonly id: number; x: number; y: number } | undefined;
 
   protected take(event: PointerEvent): void {
@@ -59,7 +62,7 @@ export class Grip {
 
   protected key(event: KeyboardEvent): void {
     const arrow = ARROWS[event.key];
-    if (!arrow || event.altKey) return;
+    if (!arrow || event.altKey || !this.steps()) return;
     event.preventDefault();
     event.stopPropagation();
     this.stepped.emit({ x: arrow[0], y: arrow[1] });

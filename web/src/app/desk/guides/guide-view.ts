@@ -153,6 +153,7 @@ export class GuideView {
         break;
       case 'Escape':
       case 'Delete':
+      case 'Backspace':
         this.guides.toggle(this.guide().kind);
         break;
       default:

@@ -203,7 +203,7 @@ export class IndexPanel {
     way: 'up' | 'down' | 'in' | 'out' | undefined,
   ): (() => void) | undefined {
     if (event.key === 'F2' && row.landmark) return () => this.beginRenaming(row);
-    if (event.key === 'Delete') return () => this.remove(row);
+    if (/^(Delete|Backspace)$/.test(event.key)) return () => this.remove(row);
     if (!way) return undefined;
     if (event.altKey && row.kind === 'outline')
       return () => {

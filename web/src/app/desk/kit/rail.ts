@@ -50,6 +50,7 @@ import { SlotPicture } from './slot-picture';
     role: 'region',
     'aria-label': 'Kit',
     '(document:pointerdown)': 'closeFromOutside($event)',
+    '(document:keydown.escape)': 'closeByKey($event)',
     '[class.mirrored]': 'isLeftHanded()',
   },
 })
@@ -178,6 +179,11 @@ export class Rail {
   protected nameOf(slot: KitSlot, index: number): string {
     const name = nameOfSlot(slot);
     return index < 9 ? `${name}, key ${index + 1}` : name;
+  }
+
+  /** A list or menu of the card takes the key first. */
+  protected closeByKey(event: Event): void {
+    if (!event.defaultPrevented) this.openId.set(undefined);
   }
 
   /** The first touch of the page closes the card and still writes. */

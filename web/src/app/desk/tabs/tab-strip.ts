@@ -87,7 +87,7 @@ export class TabStrip {
   protected async key(event: KeyboardEvent, index: number): Promise<void> {
     const by = { ArrowUp: -1, ArrowDown: 1 }[event.key];
     if (event.altKey && by !== undefined) this.tabs.move(index, index + by);
-    else if (event.key === 'Delete') await this.close(this.tabs.tabs()[index]);
+    else if (/^(Delete|Backspace)$/.test(event.key)) await this.close(this.tabs.tabs()[index]);
     else return;
     event.preventDefault();
     event.stopPropagation();
