@@ -14,5 +14,6 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: browserOptions,
+    screenshot: 'only-on-failure',
   },
 });

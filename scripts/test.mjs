@@ -1,4 +1,4 @@
-// Runs every test and closes with the line `N passed, N failed`.
+// Runs every test, or those whose paths are given, and closes with the line `N passed, N failed`.
 import { Buffer } from 'node:buffer';
 import { spawn } from 'node:child_process';
 import { mkdtemp, readFile } from 'node:fs/promises';
@@ -46,6 +46,13 @@ const count = (good, bad) => {
   failed += bad;
 };
 
+/** Paths, or parts of them, of the only tests to run. */
+const only = process.argv.slice(2);
+const isForBrowser = (path) => /^e2e\b|\.spec\.ts/.test(path);
+const onlyInJest = only.filter((path) => !isForBrowser(path));
+const onlyInBrowser = only.filter(isForBrowser);
+const isWhole = only.length === 0;
+
 const checks = [
   ['eslint', [bin('eslint'), '.']],
   ['prettier', [bin('prettier'), '--check', '--log-level=warn', '.']],
@@ -69,34 +76,45 @@ async function check() {
     console.log(`${text}${code === 0 ? 'ok' : 'FAILED'}: ${name}`);
   }
 }
-await Promise.all(Array.from({ length: Math.min(4, availableParallelism()) }, check));
+if (isWhole) await Promise.all(Array.from({ length: Math.min(4, availableParallelism()) }, check));
 
-const jestResults = join(out, 'jest.json');
-await run(bin('jest'), ['--ci', '--json', `--outputFile=${jestResults}`, '--silent']);
-const jest = await readFile(jestResults, 'utf8').then(JSON.parse, () => undefined);
-if (jest) count(jest.numPassedTests, jest.numFailedTests + jest.numRuntimeErrorTestSuites);
-else count(0, 1);
+/** What a command has written as JSON; undefined where it came to nothing. */
+const resultsIn = (path) => readFile(path, 'utf8').then(JSON.parse, () => undefined);
 
-const faultsResults = join(out, 'faults.json');
-const faults = ['--tsconfig', 'faults/tsconfig.json', 'faults/main.ts', '--leniency', '5'];
-await run(bin('tsx'), [...faults, '--results', faultsResults]);
-const harm = await readFile(faultsResults, 'utf8').then(JSON.parse, () => ({
-  passed: 0,
-  failed: 1,
-}));
-count(harm.passed, harm.failed);
+async function runJest() {
+  const results = join(out, 'jest.json');
+  await run(bin('jest'), ['--ci', '--json', `--outputFile=${results}`, '--silent', ...onlyInJest]);
+  const jest = await resultsIn(results);
+  if (jest) count(jest.numPassedTests, jest.numFailedTests + jest.numRuntimeErrorTestSuites);
+  // A path that fits no test is a mistake.
+  if (!jest || jest.numTotalTestSuites === 0) count(0, 1);
+}
 
-const playwrightResults = join(out, 'playwright.json');
-await run(bin('playwright'), ['test', '-c', 'e2e'], {
-  PLAYWRIGHT_JSON_OUTPUT_NAME: playwrightResults,
-});
-const playwright = await readFile(playwrightResults, 'utf8').then(JSON.parse, () => undefined);
-if (playwright) {
-  const { expected, flaky, unexpected } = playwright.stats;
-  count(expected + flaky, unexpected + playwright.errors.length);
-  for (const title of playwright.suites.flatMap(flakyIn))
-    console.log(`FAILED ONCE, and passed when it was run again: ${title}`);
-} else count(0, 1);
+async function runFaults() {
+  const results = join(out, 'faults.json');
+  const faults = ['--tsconfig', 'faults/tsconfig.json', 'faults/main.ts', '--leniency', '5'];
+  await run(bin('tsx'), [...faults, '--results', results]);
+  const harm = (await resultsIn(results)) ?? { passed: 0, failed: 1 };
+  count(harm.passed, harm.failed);
+}
+
+async function runBrowser() {
+  const results = join(out, 'playwright.json');
+  await run(bin('playwright'), ['test', '-c', 'e2e', ...onlyInBrowser], {
+    PLAYWRIGHT_JSON_OUTPUT_NAME: results,
+  });
+  const playwright = await resultsIn(results);
+  if (playwright) {
+    const { expected, flaky, unexpected } = playwright.stats;
+    count(expected + flaky, unexpected + playwright.errors.length);
+    for (const title of playwright.suites.flatMap(flakyIn))
+      console.log(`FAILED ONCE, and passed when it was run again: ${title}`);
+  } else count(0, 1);
+}
+
+if (isWhole || onlyInJest.length > 0) await runJest();
+if (isWhole) await runFaults();
+if (isWhole || onlyInBrowser.length > 0) await runBrowser();
 
 /** Tests that passed only the second time; see docs/decisions/0033-run-again.md. */
 function flakyIn({ file, specs, suites = [] }) {
