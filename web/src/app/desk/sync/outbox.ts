@@ -3,12 +3,19 @@ import { operationSchema, type Operation } from '@stylet/core/document';
 import type { Trouble } from '../../api/problem';
 import { BrowserDb, type AsideOperation } from '../../storage/browser-db';
 
-const UNREADABLE: Trouble = {
-  code: 'operation-unreadable',
-  title: 'A change cannot be read any more',
-  detail: 'It was kept by another version of Stylet.',
-  advice: 'Save it as a file; the version that made it can read it.',
-};
+/** Why an operation would never be sent; undefined for one that is as it should be. */
+function troubleWith(operation: Operation): Trouble | undefined {
+  const { error } = operationSchema.safeParse(operation);
+  const issue = error?.issues[0];
+  return (
+    issue && {
+      code: 'operation-unreadable',
+      title: 'A change is not as this version of Stylet reads it',
+      detail: `${issue.path.join('.')}: ${issue.message}.`,
+      advice: 'Save it as a file. If it was made by another version, that one can read it.',
+    }
+  );
+}
 
 /**
  * Operations the server has not acknowledged yet, kept in IndexedDB in the order they were made, and those it has
@@ -62,11 +69,15 @@ export class Outbox {
     return row;
   }
 
-  /** Puts aside what waits and cannot be read; it would never be sent. */
-  async sortOut(): Promise<void> {
-    const rows = await (await this.db.open()).getAll('operations');
-    for (const { operation } of rows)
-      if (!isReadable(operation)) await this.putAside(operation, UNREADABLE);
+  /** Puts aside which of these cannot be read, by default of all that wait: it would never be sent. */
+  async sortOut(some?: readonly Operation[]): Promise<AsideOperation[]> {
+    const rows = some ? [] : await (await this.db.open()).getAll('operations');
+    const put: AsideOperation[] = [];
+    for (const operation of some ?? rows.map((row) => row.operation)) {
+      const trouble = troubleWith(operation);
+      if (trouble) put.push(await this.putAside(operation, trouble));
+    }
+    return put;
   }
 
   /** What was put aside, oldest first. */
@@ -95,7 +106,7 @@ export class Outbox {
   }
 }
 
-const isReadable = (operation: Operation): boolean => operationSchema.safeParse(operation).success;
+const isReadable = (operation: Operation): boolean => troubleWith(operation) === undefined;
 
 /** Ids are UUIDs of version 7: their order is the order of making. */
 const inOrder = (operations: readonly Operation[]): Operation[] =>

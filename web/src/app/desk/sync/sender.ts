@@ -36,6 +36,8 @@ export class Sender {
     try {
       await this.pictures.kept(operations);
       await this.outbox.add(operations);
+      for (const aside of await this.outbox.sortOut(operations))
+        this.store.dispatch(syncActions.putAside({ aside }));
     } catch (error) {
       return this.sendUnkept(operations, error);
     } finally {

@@ -182,6 +182,18 @@ test('what waits and cannot be read is put aside, not thrown away', async () => 
   expect(api.calls).toEqual([]);
 });
 
+test('a change that is not as it should be is put aside as it is made, and that is said', async () => {
+  await keep({ ...rename('odd'), baseRevision: -1 }, rename('right'));
+  await until(async () => (await outbox.all()).length === 0);
+  expect(api.calls).toEqual([['right']]);
+  await until(() => state().waiting === 0);
+  const { aside, trouble } = state();
+  expect(aside.map(({ operation }) => titleOf(operation))).toEqual(['odd']);
+  expect(aside[0].trouble.detail).toContain('baseRevision');
+  expect(words(0, true, aside)).toBe('All else saved');
+  expect(trouble?.code).toBe('operation-unreadable');
+});
+
 test('the state of saving in words', () => {
   expect(words(0, true)).toBe('Saved');
   expect(words(2, true)).toBe('Saving');
