@@ -50,7 +50,7 @@ import { SlotPicture } from './slot-picture';
     role: 'region',
     'aria-label': 'Kit',
     '(document:pointerdown)': 'closeFromOutside($event)',
-    '(document:keydown.escape)': 'closeByKey($event)',
+    '(document:keydown.escape)': 'closeByKey()',
     '[class.mirrored]': 'isLeftHanded()',
   },
 })
@@ -182,8 +182,9 @@ export class Rail {
   }
 
   /** A list or menu of the card takes the key first. */
-  protected closeByKey(event: Event): void {
-    if (!event.defaultPrevented) this.openId.set(undefined);
+  protected closeByKey(): void {
+    const list = document.querySelector('.mat-mdc-menu-panel, .mat-mdc-select-panel');
+    if (!list) this.openId.set(undefined);
   }
 
   /** The first touch of the page closes the card and still writes. */
