@@ -21,12 +21,10 @@ import {
   type Part,
   type Placed,
 } from './layout';
+import { Visited, type PlaceOnPage } from './visited';
 
 /** Where this browser keeps how pages are laid out. */
 const KEY = 'stylet.arrangement';
-
-/** Places that Back leads to. */
-const MOST_VISITED = 200;
 
 /** Room around what is brought into view, in pixels. */
 const AROUND = 44;
@@ -37,12 +35,6 @@ export type Fit = 'width' | 'height' | 'page';
 /** A place one has been: a page and how far down it, as a share of its height. */
 export interface Place {
   readonly pageIndex: number;
-  readonly share: number;
-}
-
-/** A place that Back or Forward leads to: it goes where its page goes. */
-interface Visited {
-  readonly pageId: string;
   readonly share: number;
 }
 
@@ -103,10 +95,13 @@ export class ViewState {
   private readonly indexes = computed(
     () => new Map(this.inDocument().map(({ id }, index) => [id, index])),
   );
-  private readonly behind = signal<readonly Visited[]>([]);
-  private readonly ahead = signal<readonly Visited[]>([]);
-  readonly canGoBack = computed(() => this.lastThere(this.behind()) >= 0);
-  readonly canGoForward = computed(() => this.lastThere(this.ahead()) >= 0);
+  private readonly visited = new Visited(this.indexes, () => {
+    const { pageIndex, share } = this.place();
+    const page = this.pages()[pageIndex];
+    return page && { pageId: page.id, share };
+  });
+  readonly canGoBack = this.visited.canGoBack;
+  readonly canGoForward = this.visited.canGoForward;
 
   /** What the pages were fitted to, until one zooms: they are fitted again when the view becomes narrower or wider. */
   readonly fitted = signal<Fit | undefined>(undefined);
@@ -267,8 +262,7 @@ export class ViewState {
 
   /** Has Back lead to where one is now. */
   remember(): void {
-    this.behind.update((places) => [...places, ...this.visited()].slice(-MOST_VISITED));
-    this.ahead.set([]);
+    this.visited.remember();
   }
 
   /** Goes to a place without remembering the one left: while something is dragged. */
@@ -286,33 +280,15 @@ export class ViewState {
   }
 
   back(): void {
-    this.retrace(this.behind, this.ahead);
+    this.retrace(this.visited.back());
   }
 
   forward(): void {
-    this.retrace(this.ahead, this.behind);
+    this.retrace(this.visited.forward());
   }
 
-  private retrace(from: typeof this.behind, to: typeof this.behind): void {
-    const places = from();
-    const at = this.lastThere(places);
-    if (at < 0) return;
-    to.update((others) => [...others, ...this.visited()].slice(-MOST_VISITED));
-    from.set(places.slice(0, at));
-    const { pageId, share } = places[at];
-    this.show({ pageIndex: this.indexes().get(pageId)!, share });
-  }
-
-  /** The last of these whose page the document still has; −1 for none. */
-  private lastThere(places: readonly Visited[]): number {
-    return places.findLastIndex(({ pageId }) => this.indexes().has(pageId));
-  }
-
-  /** Where one is, if there is a page at all. */
-  private visited(): readonly Visited[] {
-    const { pageIndex, share } = this.place();
-    const page = this.pages()[pageIndex];
-    return page ? [{ pageId: page.id, share }] : [];
+  private retrace(to: PlaceOnPage | undefined): void {
+    if (to) this.show({ pageIndex: this.indexes().get(to.pageId)!, share: to.share });
   }
 
   /** The part that shows once one has scrolled. */
