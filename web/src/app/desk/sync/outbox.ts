@@ -71,9 +71,9 @@ export class Outbox {
 
   /** Puts aside which of these cannot be read, by default of all that wait: it would never be sent. */
   async sortOut(some?: readonly Operation[]): Promise<AsideOperation[]> {
-    const rows = some ? [] : await (await this.db.open()).getAll('operations');
+    const rows = some?.map((operation) => ({ operation }));
     const put: AsideOperation[] = [];
-    for (const operation of some ?? rows.map((row) => row.operation)) {
+    for (const { operation } of rows ?? (await (await this.db.open()).getAll('operations'))) {
       const trouble = troubleWith(operation);
       if (trouble) put.push(await this.putAside(operation, trouble));
     }
