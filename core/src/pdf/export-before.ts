@@ -1,6 +1,6 @@
 import { KeptPacks, PdfRef, type PdfDict, type PdfUpdate, type PdfValue } from './objects/index';
 
-/** Numbers kept; with more of them they are given anew. */
+/** How many numbers after the file's own are given; beyond that they are given anew, as some have fallen free. */
 const MOST_NUMBERS = 500_000;
 
 interface WrittenPage {
@@ -20,9 +20,12 @@ export class ExportBefore {
 
   /** An update is begun: what else it adds gets numbers after those known. */
   begin(update: PdfUpdate): void {
-    this.before = this.now.size > MOST_NUMBERS ? new Map() : this.now;
+    let last = 0;
+    for (const number of this.now.values()) last = Math.max(last, number);
+    const isTooFar = last > update.file.size + MOST_NUMBERS;
+    this.before = isTooFar ? new Map() : this.now;
     this.now = new Map();
-    for (const number of this.before.values()) update.startAfter(number);
+    if (!isTooFar) update.startAfter(last);
   }
 
   /** The object that something is, by a key of its own: the same as in the export before, or a new one. */
