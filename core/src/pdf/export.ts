@@ -78,16 +78,25 @@ export function exportUpdate(
   let isMore = tree.size > 0 || update.size > 0;
   pages.forEach(({ id, rotation, annotations }, i) => {
     const page = placed[i];
-    const changes = {
-      ...(rotation === page.rotation ? {} : { Rotate: rotation }),
-      ...annotationEntries(target, page, annotations, how),
-      ...keywordEntries(file, page, id, keywords.get(id) ?? []),
-    };
     const stands = tree.get(page.ref.object);
-    if (page.isCopy || Object.keys(changes).some((key) => key !== 'Annots')) isMore = true;
-    if (stands || page.isCopy || Object.keys(changes).length > 0)
-      update.set(page.ref, before.page(page.dict, { ...stands, ...changes }));
+    const named = keywords.get(id);
+    const rest = [page.dict, page.ref.object, rotation, stands, named, target.leading];
+    const isTouched = before.pageOf(update, id, { annotations, rest }, () => {
+      const changes = {
+        ...(rotation === page.rotation ? {} : { Rotate: rotation }),
+        ...annotationEntries(target, page, annotations, how),
+        ...keywordEntries(file, page, id, named ?? []),
+      };
+      if (stands || page.isCopy || Object.keys(changes).length > 0)
+        update.set(page.ref, before.page(page.dict, { ...stands, ...changes }));
+      return {
+        isMore: page.isCopy || Object.keys(changes).some((key) => key !== 'Annots'),
+        isLasting: written.areAlone(Object.values(annotations)),
+      };
+    });
+    if (isTouched) isMore = true;
   });
+  before.keepOnly(new Set(byId.keys()));
   const catalog = {
     ...openActionEntries(file, destinations, gone),
     ...(landmarks ? findingEntries(target, inFile, pages, landmarks, gone.size > 0) : {}),

@@ -12,8 +12,18 @@ export interface PageNode {
   count: number;
 }
 
+type PageNodes = readonly [PageNode, ReadonlyMap<number, readonly PageNode[]>];
+
+const known = new WeakMap<PdfFile, PageNodes>();
+
 /** The root, and the nodes that begin at each page, the largest first; pages are nodes of one page. */
-export function readNodes(file: PdfFile): [PageNode, Map<number, PageNode[]>] {
+export function pageNodes(file: PdfFile): PageNodes {
+  let nodes = known.get(file);
+  if (!nodes) known.set(file, (nodes = readNodes(file)));
+  return nodes;
+}
+
+function readNodes(file: PdfFile): PageNodes {
   const startingAt = new Map<number, PageNode[]>();
   let pages = 0;
   const enter = (ref: PdfRef, parent: PageNode | undefined): PageNode => {

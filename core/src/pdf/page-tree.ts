@@ -1,7 +1,7 @@
 import { standingFor, type Page } from '../document/index';
 import type { PdfRef } from './objects/index';
 import { numberOr, type PdfFile, type PdfUpdate, type PdfValue } from './objects/index';
-import { missing, readNodes, underAnother, type PageNode } from './page-nodes';
+import { missing, pageNodes, underAnother, type PageNode } from './page-nodes';
 import type { PdfPage } from './pages';
 
 /** A page of an export: one of the file's, or a copy of it under an object of its own. */
@@ -38,7 +38,7 @@ export function writeTree(
   placed: readonly PlacedPage[],
 ): Map<number, Record<string, PdfValue>> {
   const entries = new Map<number, Record<string, PdfValue>>();
-  const [root, startingAt] = readNodes(file);
+  const [root, startingAt] = pageNodes(file);
   mendCounts(file, update, startingAt);
   const isSame =
     placed.length === inFile.length &&

@@ -24,7 +24,7 @@ export interface WrittenForm {
   readonly head: Uint8Array;
   /** The rest of it. */
   readonly body: Uint8Array;
-  /** The whole of it, where it names no resources. */
+  /** The whole of it, where it refers to no other object. */
   readonly alone: WrittenObject | undefined;
   readonly states: PdfDict;
   readonly grains: readonly number[];
@@ -50,11 +50,16 @@ export function writeForm(
       `/Length ${data.length}${filter ? `/Filter${serialize(filter)}` : ''}`,
   );
   const body = joinBytes([bytesOf('>>stream\n'), data, bytesOf('\nendstream')]);
+  const states = bytesOf(
+    content.states.entries.size > 0
+      ? `/Resources ${serialize(PdfDict.of({ ExtGState: content.states }))}`
+      : '',
+  );
   return {
     matrix: content.matrix,
     head,
     body,
-    alone: namesNothing(content) ? new WrittenObject([head, body]) : undefined,
+    alone: refersToNothing(content) ? new WrittenObject([head, states, body]) : undefined,
     states: content.states,
     grains: content.grains,
     groups: content.groups.map((group) => writeForm(group, box, deflate, true)),
@@ -62,8 +67,8 @@ export function writeForm(
   };
 }
 
-const namesNothing = ({ states, grains, groups, pictures }: Content): boolean =>
-  states.entries.size + grains.length + groups.length + pictures.length === 0;
+const refersToNothing = ({ grains, groups, pictures }: Content): boolean =>
+  grains.length + groups.length + pictures.length === 0;
 
 /** A rectangle of default user space in a form's own, of which `matrix` only moves and enlarges. */
 function boxIn([a, , , d, e, f]: Matrix, [x0, y0, x1, y1]: readonly number[]): number[] {

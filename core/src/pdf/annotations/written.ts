@@ -1,3 +1,4 @@
+import type { Annotation } from '../../document/index';
 import type { Matrix } from '../../geometry/index';
 import { PdfDict, WrittenObject, bytesOf, serialize } from '../objects/index';
 import type { Deflate, PdfFile, PdfUpdate, PdfRef, PdfValue } from '../objects/index';
@@ -9,7 +10,7 @@ import { standardText } from './entries';
 import { fingerprintOf } from './fingerprint';
 import { OWN_KEY } from './kinds';
 import { overBefore } from './over-before';
-import { ownCopy, rectangle, writeAnnotation, type OwnAnnotation } from './write';
+import { isUntouched, ownCopy, rectangle, writeAnnotation, type OwnAnnotation } from './write';
 
 interface Kept {
   readonly toUser: Matrix;
@@ -32,7 +33,7 @@ export class WrittenAnnotations {
   private readonly papers = new WeakMap<PdfUpdate, Map<string, Paper>>();
   private readonly stencils = new WeakMap<PdfUpdate, Map<number, PdfRef>>();
   private readonly placed = new WeakMap<PdfUpdate, Map<string, PdfRef>>();
-  private readonly exported = new WeakMap<PdfFile, ExportBefore>();
+  private exported = new WeakMap<PdfFile, ExportBefore>();
 
   /**
    * `pictures` gives the pictures that annotations name by their files' digests; `thoroughly` compresses what is kept,
@@ -91,6 +92,14 @@ export class WrittenAnnotations {
     }
   }
 
+  /** Whether what was written of all of these refers to nothing that they share with others, nor to other pages. */
+  areAlone(annotations: readonly Annotation[]): boolean {
+    const isAlone = (one: Annotation): boolean =>
+      one.kind === 'foreign' ||
+      (one.kind !== 'link' && (isUntouched(one) || this.kept.get(one)?.form.alone !== undefined));
+    return annotations.every(isAlone);
+  }
+
   private of(annotation: OwnAnnotation, toUser: Matrix): Kept {
     const known = this.kept.get(annotation);
     if (known?.toUser.every((value, i) => value === toUser[i])) return known;
@@ -107,6 +116,7 @@ export class WrittenAnnotations {
     const kept: Kept = { toUser, entries, form, head };
     if (this.bytes > this.most) {
       this.kept = new WeakMap();
+      this.exported = new WeakMap();
       this.bytes = 0;
     }
     this.kept.set(annotation, kept);

@@ -12,8 +12,9 @@ import {
   xrefTable,
   type Deflate,
   type Place,
+  type WrittenObject,
 } from './store';
-import { PdfDict, name } from './values';
+import { PdfDict, name, type PdfRef, type PdfValue } from './values';
 
 /** Where an object is that lies in an object stream. */
 interface InStream {
@@ -21,6 +22,9 @@ interface InStream {
   readonly container: number;
   readonly index: number;
 }
+
+/** An object that an update adds or replaces. */
+export type NewObject = readonly [PdfRef, PdfValue | WrittenObject];
 
 /** Fewer objects stand alone. */
 const WORTH_PACKING = 8;
@@ -31,6 +35,8 @@ const WORTH_PACKING = 8;
  * not given to a new object, also where no object has it: such a reference means null (7.3.10).
  */
 export class PdfUpdate extends PdfObjects {
+  private noted: NewObject[] | undefined;
+
   /** `deflate` may be a faster one than the default, which runs anywhere; `packs` those of an update before. */
   constructor(
     readonly file: PdfFile,
@@ -38,6 +44,23 @@ export class PdfUpdate extends PdfObjects {
     private readonly packs = new KeptPacks(),
   ) {
     super(file.size, deflate, (number) => file.referredTo.has(number));
+  }
+
+  override set(ref: PdfRef, value: PdfValue | WrittenObject): void {
+    this.noted?.push([ref, value]);
+    super.set(ref, value);
+  }
+
+  /** The objects that are set by `work`. */
+  noting(work: () => void): readonly NewObject[] {
+    const noted: NewObject[] = [];
+    this.noted = noted;
+    try {
+      work();
+    } finally {
+      this.noted = undefined;
+    }
+    return noted;
   }
 
   /** The bytes to append to the file; empty when nothing was changed. */
