@@ -30,6 +30,23 @@ export default tseslint.config(
     },
   },
   {
+    files: ['{core,server,web,demo}/src/**/*.ts'],
+    ignores: ['**/*.test.ts', '**/testing/**'],
+    languageOptions: {
+      parserOptions: {
+        project: ['core', 'server', 'web', 'demo'].map((part) => `${part}/tsconfig.json`),
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      // Who adds a kind or an effect is told of each place that has to know it; `default` would hide that.
+      '@typescript-eslint/switch-exhaustiveness-check': [
+        'error',
+        { considerDefaultExhaustiveForUnions: false },
+      ],
+    },
+  },
+  {
     files: ['core/src/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {

@@ -65,6 +65,7 @@ const checks = [
     'faults',
     'tsconfig.tests.json',
     'web/tsconfig.worker.json',
+    'web/tsconfig.tests.json',
   ].map((project) => [`types of ${project}`, [bin('tsc'), '--noEmit', '-p', project]]),
 ];
 /** Checks take one processor each; their output comes whole, so that two side by side do not mix. */

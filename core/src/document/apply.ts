@@ -1,70 +1,115 @@
-import { foreignSchema, inkSchema, markupSchema, shapeSchema, type Annotation } from './annotation';
-import { changedFields, fieldsIn, fieldsNow, type KnownFields } from './fields';
-import { changedLandmark, landmarkFieldsNow, type Landmarks } from './landmark';
+import type { Annotation } from './annotation';
+import {
+  changedThing,
+  deedOf,
+  entities,
+  placeOfDeed,
+  thingFieldsNow,
+  type Deed,
+  type EntityName,
+  type Thing,
+  type Whereabouts,
+} from './entities';
 import type { Effect } from './operation';
-import { linkSchema } from './link';
-import { changedPage, type Pages } from './page';
-import { pictureSchema } from './picture';
 import { withEntry, withoutEntry } from './records';
-import { noAnnotations, withAnnotation, type DocumentState, type PageAnnotations } from './state';
+import {
+  noAnnotations,
+  recordOf,
+  withAnnotation,
+  type DocumentState,
+  type PageAnnotations,
+} from './state';
+
+/** Where things are kept while effects are carried out. */
+export interface Things {
+  find<E extends EntityName>(entity: E, where: Whereabouts): Thing<E> | undefined;
+  put<E extends EntityName>(entity: E, thing: Thing<E>): void;
+  take(entity: EntityName, where: Whereabouts): void;
+  rename(title: string): void;
+}
 
 /**
- * The document after an effect. Never throws on what another author did meanwhile: removing wins
+ * Carries out an effect. Never throws on what another author did meanwhile: removing wins
  * over changing, and adding what is there already replaces it. An annotation's id stands once in a document: added
  * on another page it is no longer on the first.
  */
+export function carryOut(things: Things, effect: Effect): void {
+  const deed = deedOf(effect);
+  if (deed) doTo(things, deed);
+  else if (effect.type === 'document.rename') things.rename(effect.title);
+}
+
+function doTo<E extends EntityName>(things: Things, deed: Deed<E>): void {
+  const { entity } = deed;
+  switch (deed.verb) {
+    case 'add':
+      things.put(entity, deed.thing);
+      return;
+    case 'change': {
+      const before = things.find(entity, deed.where);
+      if (before) things.put(entity, changedThing(entity, before, deed.fields));
+      return;
+    }
+    case 'remove':
+      if (things.find(entity, deed.where)) things.take(entity, deed.where);
+  }
+}
+
+/** The document after an effect; see `carryOut`. */
 export function apply(state: DocumentState, effect: Effect): DocumentState {
-  switch (effect.type) {
-    case 'annotation.add': {
-      const { annotation } = effect;
-      const { id, pageId } = annotation;
-      const page = pageOf(state, pageId);
-      if (id in page) return withPage(state, pageId, withEntry(page, id, annotation));
-      const before = findAnywhere(state, id);
-      const left = before
-        ? withPage(state, before.pageId, withoutEntry(pageOf(state, before.pageId), id))
-        : state;
-      return withPage(left, pageId, withAnnotation(page, annotation));
+  const things = new Copied(state);
+  carryOut(things, effect);
+  return things.state;
+}
+
+/** A document of which what is changed is copied. */
+class Copied implements Things {
+  constructor(public state: DocumentState) {}
+
+  find<E extends EntityName>(entity: E, where: Whereabouts): Thing<E> | undefined {
+    return findThing(this.state, entity, where);
+  }
+
+  put<E extends EntityName>(entity: E, thing: Thing<E>): void {
+    if (entity === 'annotation') this.putAnnotation(thing as Annotation);
+    else this.record(entity, (record) => withEntry(record, thing.id, thing));
+  }
+
+  take(entity: EntityName, { id, pageId }: Whereabouts): void {
+    if (entity === 'annotation') this.page(pageId!, withoutEntry(this.on(pageId!), id));
+    else this.record(entity, (record) => withoutEntry(record, id));
+  }
+
+  rename(title: string): void {
+    this.state = { ...this.state, title };
+  }
+
+  private putAnnotation(annotation: Annotation): void {
+    const { id, pageId } = annotation;
+    if (id in this.on(pageId)) {
+      this.page(pageId, withEntry(this.on(pageId), id, annotation));
+      return;
     }
-    case 'annotation.change': {
-      const before = find(state, effect.pageId, effect.annotationId);
-      if (!before) return state;
-      const page = pageOf(state, effect.pageId);
-      const after = changed(before, effect.fields);
-      return withPage(state, effect.pageId, withEntry(page, before.id, after));
-    }
-    case 'annotation.remove': {
-      if (!find(state, effect.pageId, effect.annotationId)) return state;
-      const page = pageOf(state, effect.pageId);
-      return withPage(state, effect.pageId, withoutEntry(page, effect.annotationId));
-    }
-    case 'landmark.add':
-      return withLandmarks(state, withEntry(state.landmarks, effect.landmark.id, effect.landmark));
-    case 'landmark.change': {
-      const before = state.landmarks[effect.landmarkId];
-      if (!before) return state;
-      const after = changedLandmark(before, effect.fields);
-      return withLandmarks(state, withEntry(state.landmarks, before.id, after));
-    }
-    case 'landmark.remove': {
-      if (!state.landmarks[effect.landmarkId]) return state;
-      return withLandmarks(state, withoutEntry(state.landmarks, effect.landmarkId));
-    }
-    case 'page.add':
-      return withPages(state, withEntry(state.pages, effect.page.id, effect.page));
-    case 'page.change': {
-      const before = state.pages[effect.pageId];
-      if (!before) return state;
-      return withPages(
-        state,
-        withEntry(state.pages, before.id, changedPage(before, effect.fields)),
-      );
-    }
-    case 'page.remove':
-      if (!state.pages[effect.pageId]) return state;
-      return withPages(state, withoutEntry(state.pages, effect.pageId));
-    case 'document.rename':
-      return { ...state, title: effect.title };
+    const before = findAnywhere(this.state, id);
+    if (before) this.page(before.pageId, withoutEntry(this.on(before.pageId), id));
+    this.page(pageId, withAnnotation(this.on(pageId), annotation));
+  }
+
+  private on(pageId: string): PageAnnotations {
+    return this.state.annotations[pageId] ?? noAnnotations;
+  }
+
+  private page(pageId: string, page: PageAnnotations): void {
+    const annotations = withEntry(this.state.annotations, pageId, page);
+    this.state = { ...this.state, annotations };
+  }
+
+  private record(
+    entity: Exclude<EntityName, 'annotation'>,
+    change: (record: Readonly<Record<string, unknown>>) => Record<string, unknown>,
+  ): void {
+    const key = recordOf[entity];
+    this.state = { ...this.state, [key]: change(this.state[key]) };
   }
 }
 
@@ -73,75 +118,45 @@ export function apply(state: DocumentState, effect: Effect): DocumentState {
  * nothing to undo.
  */
 export function invert(state: DocumentState, effect: Effect): Effect | undefined {
-  switch (effect.type) {
-    case 'annotation.add': {
-      const { id, pageId } = effect.annotation;
-      const before = find(state, pageId, id) ?? findAnywhere(state, id);
-      return before
-        ? { type: 'annotation.add', annotation: before }
-        : { type: 'annotation.remove', pageId, annotationId: id };
+  const deed = deedOf(effect);
+  return deed ? inverted(state, deed) : { type: 'document.rename', title: state.title };
+}
+
+function inverted<E extends EntityName>(state: DocumentState, deed: Deed<E>): Effect | undefined {
+  const { entity } = deed;
+  const where = placeOfDeed(deed);
+  const before = findThing(state, entity, where);
+  switch (deed.verb) {
+    case 'add': {
+      const there =
+        before ??
+        (entity === 'annotation' ? (findAnywhere(state, where.id) as Thing<E>) : undefined);
+      return there ? entities[entity].add(there) : entities[entity].remove(where);
     }
-    case 'annotation.change': {
-      const before = find(state, effect.pageId, effect.annotationId);
-      if (!before) return undefined;
-      const fields = fieldsNow(before, fieldsOf[before.kind], effect.fields);
-      return { ...effect, fields };
-    }
-    case 'annotation.remove': {
-      const before = find(state, effect.pageId, effect.annotationId);
-      return before && { type: 'annotation.add', annotation: before };
-    }
-    case 'landmark.add': {
-      const before = state.landmarks[effect.landmark.id];
-      return before
-        ? { type: 'landmark.add', landmark: before }
-        : { type: 'landmark.remove', landmarkId: effect.landmark.id };
-    }
-    case 'landmark.change': {
-      const before = state.landmarks[effect.landmarkId];
-      if (!before) return undefined;
-      return { ...effect, fields: landmarkFieldsNow(before, effect.fields) };
-    }
-    case 'landmark.remove': {
-      const before = state.landmarks[effect.landmarkId];
-      return before && { type: 'landmark.add', landmark: before };
-    }
-    case 'page.add': {
-      const before = state.pages[effect.page.id];
-      return before
-        ? { type: 'page.add', page: before }
-        : { type: 'page.remove', pageId: effect.page.id };
-    }
-    case 'page.change': {
-      const before = state.pages[effect.pageId];
-      if (!before) return undefined;
-      const { order, rotation, beside } = effect.fields;
-      return {
-        ...effect,
-        fields: {
-          ...(order === undefined ? {} : { order: before.order }),
-          ...(rotation === undefined ? {} : { rotation: before.rotation }),
-          ...(beside === undefined ? {} : { beside: before.beside ?? null }),
-        },
-      };
-    }
-    case 'page.remove': {
-      const before = state.pages[effect.pageId];
-      return before && { type: 'page.add', page: before };
-    }
-    case 'document.rename':
-      return { type: 'document.rename', title: state.title };
+    case 'change':
+      return before && entities[entity].change(where, thingFieldsNow(entity, before, deed.fields));
+    case 'remove':
+      return before && entities[entity].add(before);
   }
 }
 
+/** A thing of a document, if it is there. */
+export function findThing<E extends EntityName>(
+  state: DocumentState,
+  entity: E,
+  { id, pageId }: Whereabouts,
+): Thing<E> | undefined {
+  const things: Readonly<Record<string, unknown>> | undefined =
+    entity === 'annotation' ? state.annotations[pageId!] : state[recordOf[entity as 'page']];
+  return things?.[id] as Thing<E> | undefined;
+}
+
 /** The annotation with this id on this page, if it is there. */
-export function find(
+export const find = (
   state: DocumentState,
   pageId: string,
   annotationId: string,
-): Annotation | undefined {
-  return pageOf(state, pageId)[annotationId];
-}
+): Annotation | undefined => findThing(state, 'annotation', { id: annotationId, pageId });
 
 /** The annotation with this id, on whatever page it is. */
 function findAnywhere(state: DocumentState, annotationId: string): Annotation | undefined {
@@ -149,33 +164,3 @@ function findAnywhere(state: DocumentState, annotationId: string): Annotation | 
     if (annotationId in page) return page[annotationId];
   return undefined;
 }
-
-const withLandmarks = (state: DocumentState, landmarks: Landmarks): DocumentState => ({
-  ...state,
-  landmarks,
-});
-
-const withPages = (state: DocumentState, pages: Pages): DocumentState => ({ ...state, pages });
-
-function pageOf(state: DocumentState, pageId: string): PageAnnotations {
-  return state.annotations[pageId] ?? noAnnotations;
-}
-
-function withPage(state: DocumentState, pageId: string, page: PageAnnotations): DocumentState {
-  return { ...state, annotations: withEntry(state.annotations, pageId, page) };
-}
-
-const fieldsOf: Record<Annotation['kind'], KnownFields> = {
-  ink: fieldsIn(inkSchema),
-  shape: fieldsIn(shapeSchema),
-  highlight: fieldsIn(markupSchema),
-  underline: fieldsIn(markupSchema),
-  strikeout: fieldsIn(markupSchema),
-  picture: fieldsIn(pictureSchema),
-  link: fieldsIn(linkSchema),
-  foreign: fieldsIn(foreignSchema),
-};
-
-/** An annotation with fields changed, those that its kind has. */
-export const changed = (before: Annotation, fields: object): Annotation =>
-  changedFields(before, fieldsOf[before.kind], fields);

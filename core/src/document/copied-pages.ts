@@ -4,6 +4,7 @@ import type { Bookmark, Keyword, Landmark, Place } from './landmark';
 import type { LinkTarget } from './link';
 import type { Effect } from './operation';
 import { pageOrders, pagesInOrder, type Page } from './page';
+import { newGroups, withReferences, type NewReferences } from './references';
 import { isGone } from './removal';
 import { noAnnotations, type DocumentState } from './state';
 
@@ -59,7 +60,7 @@ export function copiesOf(
   const marks = landmarksByPage(from);
   const effects = chosen.flatMap(({ id }, i): Effect[] => {
     const pageId = copyOf.get(id)!;
-    const groups = new Map<string, string>();
+    const groups = newGroups(newId);
     const copyOfAnnotation = new Map<string, string>();
     const annotations = Object.values(state.annotations[id] ?? noAnnotations).flatMap(
       (annotation) => {
@@ -116,20 +117,15 @@ function copied(
   annotation: Annotation,
   pageId: string,
   copyOf: ReadonlyMap<string, string>,
-  groups: Map<string, string>,
+  group: NewReferences['group'],
   { leading, source }: CopiedFrom,
   now: string,
 ): Annotation {
-  const copy = { ...annotation, id: newId(), pageId };
+  const place = (at: Place): LinkTarget | undefined => {
+    const to = copyOf.get(at.pageId);
+    return to === undefined ? leading(at) : { place: { ...at, pageId: to } };
+  };
+  const copy = withReferences({ ...annotation, id: newId(), pageId }, { group, place }, now);
   if (copy.origin && source !== undefined) copy.origin = { source, ...copy.origin };
-  if (copy.group !== undefined) {
-    if (!groups.has(copy.group)) groups.set(copy.group, newId());
-    copy.group = groups.get(copy.group);
-  }
-  if (copy.kind !== 'link' || !('place' in copy.target)) return copy;
-  const { place } = copy.target;
-  const to = copyOf.get(place.pageId);
-  const target = to === undefined ? leading(place) : { place: { ...place, pageId: to } };
-  const isSame = target && 'place' in target && target.place.pageId === place.pageId;
-  return isSame ? copy : { ...copy, modified: now, target: target ?? { nowhere: true } };
+  return copy;
 }

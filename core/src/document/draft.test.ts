@@ -9,10 +9,9 @@ import {
   type Annotation,
   type Effect,
 } from './index';
+import { anyEffect } from './testing/effects';
 
 const id = (n: number): string => `018f0000-0000-7000-8000-${String(n).padStart(12, '0')}`;
-const ids = fc.integer({ min: 1, max: 5 }).map(id);
-const pages = fc.integer({ min: 91, max: 92 }).map(id);
 const ink = (annotationId: string, pageId: string, order: string): Annotation => ({
   kind: 'ink',
   id: annotationId,
@@ -28,34 +27,11 @@ const ink = (annotationId: string, pageId: string, order: string): Annotation =>
   smoothing: 0,
   samples: '',
 });
-const order = fc.constantFrom('a0', 'a1', 'a2');
-const effect: fc.Arbitrary<Effect> = fc.oneof(
-  fc.record({
-    type: fc.constant('annotation.add' as const),
-    annotation: fc.tuple(ids, pages, order).map((a) => ink(...a)),
-  }),
-  fc.record({
-    type: fc.constant('annotation.change' as const),
-    pageId: pages,
-    annotationId: ids,
-    fields: fc.oneof(
-      fc.record({ color: fc.constantFrom('#111111', '#222222') }),
-      fc.record({ order }),
-      fc.record({ group: fc.oneof(fc.constant(null), ids) }),
-    ),
-  }),
-  fc.record({ type: fc.constant('annotation.remove' as const), pageId: pages, annotationId: ids }),
-  fc.record({
-    type: fc.constant('document.rename' as const),
-    title: fc.constantFrom('One', 'Two'),
-  }),
-);
-
 test('many effects at once come to what they do one by one, painting order included', () => {
   fc.assert(
     fc.property(
-      fc.array(effect, { maxLength: 30 }),
-      fc.array(effect, { maxLength: 30 }),
+      fc.array(anyEffect, { maxLength: 30 }),
+      fc.array(anyEffect, { maxLength: 30 }),
       (first, then) => {
         const start = first.reduce(apply, documentState('Zero', []));
         for (const page of Object.values(start.annotations)) paintingOrder(page);

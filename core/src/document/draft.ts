@@ -1,99 +1,40 @@
-import { apply, changed } from './apply';
+import { apply, carryOut, findThing, type Things } from './apply';
 import type { Annotation } from './annotation';
-import { changedLandmark, type Landmark } from './landmark';
+import type { EntityName, Thing, Whereabouts } from './entities';
 import type { Effect } from './operation';
-import { changedPage, type DocumentPage } from './page';
-import { isShown } from './shown';
 import { copyOf } from './records';
-import { keepOrder, type DocumentState } from './state';
+import { isShown } from './shown';
+import { keepOrder, recordOf, type DocumentState } from './state';
 import { stratumOf } from './strata';
+
+type Flat = Exclude<EntityName, 'annotation'>;
 
 /**
  * A document while many effects are carried out: `apply` copies a page for each effect, which for
- * thousands on one page takes long; here each page, the landmarks and the pages are copied once.
+ * thousands on one page takes long; here each page and each record of other things is copied once.
  */
-export class Draft {
-  private title: string;
-  private landmarks: Record<string, Landmark>;
-  private hasOwnLandmarks = false;
-  private pages: Record<string, DocumentPage>;
-  private hasOwnPages = false;
+export class Draft implements Things {
+  private now: DocumentState;
   private readonly annotations: Record<string, Record<string, Annotation>>;
+  private readonly own = new Map<Flat, Record<string, unknown>>();
   private readonly copied = new Set<string>();
   private places: Map<string, string> | undefined;
   /** Pages on which annotations came, went or changed places in the painting order. */
   private readonly reordered = new Set<string>();
 
   constructor(private readonly before: DocumentState) {
-    this.title = before.title;
     this.annotations = copyOf(before.annotations);
-    this.pages = before.pages;
-    this.landmarks = before.landmarks;
+    this.now = { ...before, annotations: this.annotations };
   }
 
   /** The document as it is now; what was read from it before changes with the draft. */
   get state(): DocumentState {
-    const { title, annotations, landmarks, pages } = this;
-    return { title, annotations, landmarks, pages };
+    return this.now;
   }
 
   /** Carries an effect out, as `apply` does. */
   apply(effect: Effect): void {
-    switch (effect.type) {
-      case 'annotation.add': {
-        const { annotation } = effect;
-        const { id, pageId } = annotation;
-        const before = this.pageOf(id);
-        if (before !== undefined && before !== pageId) this.take(before, id);
-        this.page(pageId)[id] = annotation;
-        this.reordered.add(pageId);
-        this.places?.set(id, pageId);
-        return;
-      }
-      case 'annotation.change': {
-        const { pageId, annotationId, fields } = effect;
-        const before = this.annotations[pageId]?.[annotationId];
-        if (!before) return;
-        const after = changed(before, fields);
-        this.page(pageId)[annotationId] = after;
-        const isElsewhere =
-          after.order !== before.order ||
-          stratumOf(after) !== stratumOf(before) ||
-          isShown(after) !== isShown(before);
-        if (isElsewhere) this.reordered.add(pageId);
-        return;
-      }
-      case 'annotation.remove': {
-        const { pageId, annotationId } = effect;
-        if (this.annotations[pageId]?.[annotationId]) this.take(pageId, annotationId);
-        return;
-      }
-      case 'landmark.add':
-        this.ownLandmarks()[effect.landmark.id] = effect.landmark;
-        return;
-      case 'landmark.change': {
-        const before = this.landmarks[effect.landmarkId];
-        if (before) this.ownLandmarks()[before.id] = changedLandmark(before, effect.fields);
-        return;
-      }
-      case 'landmark.remove':
-        if (this.landmarks[effect.landmarkId])
-          Reflect.deleteProperty(this.ownLandmarks(), effect.landmarkId);
-        return;
-      case 'page.add':
-        this.ownPages()[effect.page.id] = effect.page;
-        return;
-      case 'page.change': {
-        const before = this.pages[effect.pageId];
-        if (before) this.ownPages()[before.id] = changedPage(before, effect.fields);
-        return;
-      }
-      case 'page.remove':
-        if (this.pages[effect.pageId]) Reflect.deleteProperty(this.ownPages(), effect.pageId);
-        return;
-      case 'document.rename':
-        this.title = effect.title;
-    }
+    carryOut(this, effect);
   }
 
   /** The document after all effects; the draft is not to be used any more. */
@@ -101,10 +42,40 @@ export class Draft {
     for (const pageId of this.copied)
       if (!this.reordered.has(pageId))
         keepOrder(this.before.annotations[pageId], this.annotations[pageId]);
-    return this.state;
+    return this.now;
   }
 
-  private take(pageId: string, annotationId: string): void {
+  find<E extends EntityName>(entity: E, where: Whereabouts): Thing<E> | undefined {
+    return findThing(this.now, entity, where);
+  }
+
+  put<E extends EntityName>(entity: E, thing: Thing<E>): void {
+    if (entity === 'annotation') this.putAnnotation(thing as Annotation);
+    else this.record(entity)[thing.id] = thing;
+  }
+
+  take(entity: EntityName, { id, pageId }: Whereabouts): void {
+    if (entity === 'annotation') this.takeAnnotation(pageId!, id);
+    else Reflect.deleteProperty(this.record(entity), id);
+  }
+
+  rename(title: string): void {
+    this.now = { ...this.now, title };
+  }
+
+  private putAnnotation(annotation: Annotation): void {
+    const { id, pageId } = annotation;
+    const there = this.annotations[pageId]?.[id];
+    if (!there) {
+      const before = this.pageOf(id);
+      if (before !== undefined) this.takeAnnotation(before, id);
+      this.places?.set(id, pageId);
+    }
+    this.page(pageId)[id] = annotation;
+    if (!there || isElsewhere(there, annotation)) this.reordered.add(pageId);
+  }
+
+  private takeAnnotation(pageId: string, annotationId: string): void {
     Reflect.deleteProperty(this.page(pageId), annotationId);
     this.reordered.add(pageId);
     this.places?.delete(annotationId);
@@ -120,20 +91,14 @@ export class Draft {
     return this.places.get(annotationId);
   }
 
-  private ownLandmarks(): Record<string, Landmark> {
-    if (!this.hasOwnLandmarks) {
-      this.hasOwnLandmarks = true;
-      this.landmarks = copyOf(this.landmarks);
+  private record(entity: Flat): Record<string, unknown> {
+    let record = this.own.get(entity);
+    if (!record) {
+      record = copyOf<unknown>(this.now[recordOf[entity]]);
+      this.own.set(entity, record);
+      this.now = { ...this.now, [recordOf[entity]]: record };
     }
-    return this.landmarks;
-  }
-
-  private ownPages(): Record<string, DocumentPage> {
-    if (!this.hasOwnPages) {
-      this.hasOwnPages = true;
-      this.pages = copyOf(this.pages);
-    }
-    return this.pages;
+    return record;
   }
 
   private page(pageId: string): Record<string, Annotation> {
@@ -144,6 +109,12 @@ export class Draft {
     return this.annotations[pageId];
   }
 }
+
+/** Whether what has become of an annotation is painted at another time, or no more. */
+const isElsewhere = (before: Annotation, after: Annotation): boolean =>
+  after.order !== before.order ||
+  stratumOf(after) !== stratumOf(before) ||
+  isShown(after) !== isShown(before);
 
 /** The document after effects, one after the other. */
 export function applyAll(state: DocumentState, effects: readonly Effect[]): DocumentState {

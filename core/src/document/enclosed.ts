@@ -32,8 +32,7 @@ export function enclosedBy(
   return near
     .map((i) => annotations[i])
     .filter((annotation) => {
-      const polygons =
-        annotation.kind === 'foreign' ? [boxPolygon(annotation.box)] : outlinesOf(annotation);
+      const polygons = outlinesOf(annotation);
       const box = polygonBounds(polygons);
       if (!box || box.x0 > reach.x1 || box.x1 < reach.x0) return false;
       if (box.y0 > reach.y1 || box.y1 < reach.y0) return false;

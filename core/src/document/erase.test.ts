@@ -1,7 +1,8 @@
 import { samplesFromBase64, samplesOf, samplesToBase64, strokePieces } from '../ink/index';
 import { isMarkup, type Annotation, type Foreign, type Ink, type Markup } from './annotation';
 import { apply } from './apply';
-import { Erasing, isTargeted, type EraserSettings } from './erase';
+import { boxPolygon } from './enclosed';
+import { Erasing, isErasable, type EraserSettings } from './erase';
 import { newId } from './ids';
 import { documentState, paintingOrder } from './state';
 
@@ -56,7 +57,9 @@ const polygonsOf = (annotation: Annotation) =>
   annotation.kind === 'ink'
     ? strokePieces(annotation, samplesFromBase64(annotation.samples)).map(({ polygon }) => polygon)
     : !isMarkup(annotation)
-      ? []
+      ? 'box' in annotation
+        ? [boxPolygon(annotation.box)]
+        : []
       : annotation.quads.map(([ax, ay, bx, by, cx, cy, dx, dy]) =>
           Float64Array.of(ax, ay, bx, by, dx, dy, cx, cy),
         );
@@ -108,7 +111,18 @@ test.each([
   ['highlights', [false, true, true, false]],
 ] as const)('set to %s, the eraser takes just that', (target, expected) => {
   const all = [ink(20), ink(50, { instrument: 'highlighter' }), markup, foreign];
-  expect(all.map((annotation) => isTargeted(annotation, target))).toEqual(expected);
+  expect(all.map((annotation) => isErasable(annotation, target))).toEqual(expected);
   const { gone } = erased(all, { by: 'stroke', target });
   expect(all.map(({ id }) => gone.has(id))).toEqual(expected);
+});
+
+test('what is locked or not to be seen is not erased, whatever erases', () => {
+  const locked = { locked: true } as const;
+  const all = [ink(10, locked), ink(20, { hidden: true }), { ...markup, ...locked }, ink(30)];
+  expect(all.map((annotation) => isErasable(annotation, 'both'))).toEqual([
+    false,
+    false,
+    false,
+    true,
+  ]);
 });

@@ -13,10 +13,12 @@ import {
   type Swipe,
   type TrackPoint,
 } from '../ink/index';
-import type { Annotation, Ink } from './annotation';
+import type { Annotation, Ink, InkStyle } from './annotation';
 import { newId } from './ids';
+import { asked, type Facet } from './kinds';
 import type { Effect } from './operation';
 import { inkOfShape } from './shape-ink';
+import { isEditable } from './shown';
 import { bakedInk } from './transform';
 
 /** How an eraser works. */
@@ -29,23 +31,31 @@ export interface EraserSettings {
 export const eraserTargets = ['both', 'ink', 'highlights'] as const;
 export type EraserTarget = (typeof eraserTargets)[number];
 
+const strokeTarget = ({ instrument }: InkStyle): EraserTarget =>
+  instrument === 'highlighter' ? 'highlights' : 'ink';
+
+/** Which target alone takes an annotation, beside `both`; `none` are never erased. */
+const targetOf: Facet<EraserTarget | 'none'> = {
+  ink: strokeTarget,
+  shape: strokeTarget,
+  highlight: () => 'highlights',
+  underline: () => 'highlights',
+  strikeout: () => 'highlights',
+  picture: () => 'none',
+  link: () => 'none',
+  foreign: ({ subtype }) => {
+    if (/^(Highlight|Underline|Squiggly|StrikeOut)$/.test(subtype)) return 'highlights';
+    return subtype === 'Ink' ? 'ink' : 'both';
+  },
+};
+
 /**
- * Whether an eraser of this target takes the annotation. Other programs' go by their subtype; pictures
- * and links are never erased.
+ * Whether an eraser of this target takes the annotation. Other programs' go by their subtype; pictures,
+ * links and what is locked are never erased.
  */
-export function isTargeted(annotation: Annotation, target: EraserTarget): boolean {
-  if (annotation.kind === 'picture' || annotation.kind === 'link') return false;
-  if (target === 'both') return true;
-  const marksText =
-    annotation.kind === 'ink' || annotation.kind === 'shape'
-      ? annotation.instrument === 'highlighter'
-      : annotation.kind !== 'foreign' ||
-        /^(Highlight|Underline|Squiggly|StrikeOut)$/.test(annotation.subtype);
-  const isInk =
-    annotation.kind === 'ink' || annotation.kind === 'shape'
-      ? annotation.instrument !== 'highlighter'
-      : annotation.kind === 'foreign' && annotation.subtype === 'Ink';
-  return target === 'highlights' ? marksText : isInk;
+export function isErasable(annotation: Annotation, target: EraserTarget): boolean {
+  const own = asked(targetOf, annotation);
+  return isEditable(annotation) && own !== 'none' && (target === 'both' || target === own);
 }
 
 /** What one pass of an eraser over a page comes to: from press to lift, one step of undo. */
@@ -71,7 +81,7 @@ export class Erasing {
     let changed = false;
     for (const i of this.index.find(area)) {
       const annotation = this.annotations[i];
-      if (annotation.locked || !isTargeted(annotation, this.settings.target)) continue;
+      if (!isErasable(annotation, this.settings.target)) continue;
       if (this.erase(annotation, swipe)) changed = true;
     }
     return changed;
@@ -135,11 +145,7 @@ export function indexOf(
   annotations: readonly Annotation[],
   polygonsOf: (annotation: Annotation) => readonly Polygon[],
 ): Nearby {
-  return new Nearby(
-    annotations.map((annotation) =>
-      annotation.kind === 'foreign' ? annotation.box : polygonBounds(polygonsOf(annotation)),
-    ),
-  );
+  return new Nearby(annotations.map((annotation) => polygonBounds(polygonsOf(annotation))));
 }
 
 /** A part of a stroke, as a track and, once it is asked for, as an annotation. */

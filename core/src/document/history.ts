@@ -1,4 +1,14 @@
-import { find } from './apply';
+import { findThing } from './apply';
+import {
+  changedThing,
+  deedOf,
+  entities,
+  placeOfDeed,
+  thingFieldsNow,
+  type Deed,
+  type EntityName,
+} from './entities';
+import { isSame } from './fields';
 import type { Effect } from './operation';
 import type { DocumentState } from './state';
 
@@ -58,41 +68,26 @@ function amended(undo: History['undo'], reversals: readonly Reversal[]): History
  * there, whose work taking the effect back would undo.
  */
 export function stands(state: DocumentState, effect: Effect): boolean {
-  switch (effect.type) {
-    case 'annotation.add': {
-      const { id, pageId, modified } = effect.annotation;
-      return find(state, pageId, id)?.modified === modified;
-    }
-    case 'annotation.remove':
-      return find(state, effect.pageId, effect.annotationId) === undefined;
-    case 'annotation.change': {
-      const now = find(state, effect.pageId, effect.annotationId) as
-        Record<string, unknown> | undefined;
-      return now !== undefined && holds(now, effect.fields);
-    }
-    case 'landmark.add':
-      return isSame(state.landmarks[effect.landmark.id], effect.landmark);
-    case 'landmark.remove':
-      return state.landmarks[effect.landmarkId] === undefined;
-    case 'landmark.change': {
-      const now = state.landmarks[effect.landmarkId] as Record<string, unknown> | undefined;
-      return now !== undefined && holds(now, effect.fields);
-    }
-    case 'page.add':
-      return isSame(state.pages[effect.page.id], effect.page);
-    case 'page.remove':
-      return state.pages[effect.pageId] === undefined;
-    case 'page.change': {
-      const now = state.pages[effect.pageId] as Record<string, unknown> | undefined;
-      return now !== undefined && holds(now, effect.fields);
-    }
-    case 'document.rename':
-      return state.title === effect.title;
-  }
+  const deed = deedOf(effect);
+  if (deed) return isDone(state, deed);
+  return effect.type === 'document.rename' && state.title === effect.title;
 }
 
-const holds = (now: Record<string, unknown>, fields: object): boolean =>
-  Object.entries(fields).every(([key, value]) => isSame(now[key], value));
-
-const isSame = (a: unknown, b: unknown): boolean =>
-  a === b || JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
+function isDone<E extends EntityName>(state: DocumentState, deed: Deed<E>): boolean {
+  const { entity } = deed;
+  const now = findThing(state, entity, placeOfDeed(deed));
+  switch (deed.verb) {
+    case 'add':
+      return now !== undefined && entities[entity].isAs(now, deed.thing);
+    case 'change':
+      return (
+        now !== undefined &&
+        isSame(
+          thingFieldsNow(entity, now, deed.fields),
+          thingFieldsNow(entity, changedThing(entity, now, deed.fields), deed.fields),
+        )
+      );
+    case 'remove':
+      return now === undefined;
+  }
+}

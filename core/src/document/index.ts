@@ -23,6 +23,19 @@ export * from './present';
 export * from './operation';
 export * from './state';
 export * from './apply';
+export {
+  changed,
+  changedThing,
+  deedOf,
+  entities,
+  placeOfDeed,
+  whereOf,
+  type Deed,
+  type EntityName,
+  type Thing,
+  type Whereabouts,
+} from './entities';
+export * from './kinds';
 export * from './draft';
 export * from './ids';
 export * from './erase';
@@ -33,6 +46,7 @@ export * from './enclosed';
 export * from './sorts';
 export * from './ordering';
 export { byOrder } from './orders';
+export * from './references';
 export * from './removal';
 export * from './shown';
 export * from './notice';

@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { coordinate, count, instant, order, text } from '../bounds/index';
-import { changedFields, fieldsIn, fieldsNow, type KnownFields } from './fields';
 import { colorSchema, idSchema } from './common-fields';
 
 /** A place that goes where its page goes: a page, and where on it (page space) if that is known. */
@@ -70,17 +69,3 @@ export type Keyword = z.infer<typeof keywordSchema>;
 export type Landmark = z.infer<typeof landmarkSchema>;
 export type LandmarkFields = z.infer<typeof landmarkFieldsSchema>;
 export type Landmarks = Readonly<Record<string, Landmark>>;
-
-const fieldsOf: Record<Landmark['kind'], KnownFields> = {
-  outline: fieldsIn(outlineEntrySchema),
-  bookmark: fieldsIn(bookmarkSchema),
-  keyword: fieldsIn(keywordSchema),
-};
-
-/** A landmark with fields changed, those that its kind has. */
-export const changedLandmark = (before: Landmark, fields: LandmarkFields): Landmark =>
-  changedFields(before, fieldsOf[before.kind], fields);
-
-/** What the fields that are about to be changed are now; null for those there are none of. */
-export const landmarkFieldsNow = (before: Landmark, fields: LandmarkFields): LandmarkFields =>
-  fieldsNow(before, fieldsOf[before.kind], fields);

@@ -42,14 +42,6 @@ export interface Page extends Omit<DocumentPage, 'label'> {
   readonly label: string;
 }
 
-/** A page with fields changed. */
-export const changedPage = (before: DocumentPage, fields: PageFields): DocumentPage => ({
-  ...before,
-  order: fields.order ?? before.order,
-  rotation: fields.rotation ?? before.rotation,
-  beside: fields.beside === undefined ? before.beside : fields.beside,
-});
-
 const sorted = new WeakMap<Pages, readonly Page[]>();
 
 /** A document's pages in order, with their labels; sorted once, for records of pages are immutable. */

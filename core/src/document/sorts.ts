@@ -1,4 +1,5 @@
 import type { Annotation } from './annotation';
+import { asked, type Facet } from './kinds';
 
 /** The sorts of annotations that selections can be narrowed to. */
 export const annotationSorts = [
@@ -11,20 +12,16 @@ export const annotationSorts = [
 ] as const;
 export type AnnotationSort = (typeof annotationSorts)[number];
 
+const sort: Facet<AnnotationSort> = {
+  ink: ({ instrument }) => (instrument === 'highlighter' ? 'highlights' : 'ink'),
+  shape: () => 'shapes',
+  highlight: () => 'highlights',
+  underline: () => 'highlights',
+  strikeout: () => 'highlights',
+  picture: () => 'pictures',
+  link: () => 'links',
+  foreign: () => 'others',
+};
+
 /** What sort an annotation is of: marks on text count as highlights, other programs' as others. */
-export function sortOf(annotation: Annotation): AnnotationSort {
-  switch (annotation.kind) {
-    case 'ink':
-      return annotation.instrument === 'highlighter' ? 'highlights' : 'ink';
-    case 'shape':
-      return 'shapes';
-    case 'picture':
-      return 'pictures';
-    case 'link':
-      return 'links';
-    case 'foreign':
-      return 'others';
-    default:
-      return 'highlights';
-  }
-}
+export const sortOf = (annotation: Annotation): AnnotationSort => asked(sort, annotation);

@@ -1,4 +1,5 @@
 import type { Annotation } from './annotation';
+import type { EntityName } from './entities';
 import type { Landmark, Landmarks } from './landmark';
 import { byOrder } from './orders';
 import type { DocumentPage, Pages } from './page';
@@ -16,6 +17,12 @@ export interface DocumentState {
   /** Of removed pages everything else stays here: it comes back with them. */
   readonly pages: Pages;
 }
+
+/** Where the state has the things that are not kept by page. */
+export const recordOf = { landmark: 'landmarks', page: 'pages' } as const satisfies Record<
+  Exclude<EntityName, 'annotation'>,
+  keyof DocumentState
+>;
 
 /** The highest `order` on a page; what gets one above it lies uppermost in its stratum. */
 export function highestOrder(page: PageAnnotations): string | undefined {

@@ -1,4 +1,5 @@
 import type { Annotation, Blend, InkStyle } from './annotation';
+import { asked, type Facet } from './kinds';
 
 /**
  * What lies over what on a page, whatever the painting order says within: other programs' marks and
@@ -12,23 +13,23 @@ export function blendOf({ instrument, blend }: InkStyle): Blend {
   return blend ?? (instrument === 'highlighter' || instrument === 'wash' ? 'multiply' : 'normal');
 }
 
-/** The stratum an annotation lies in. A picture that was brought to the front lies over the words. */
-export function stratumOf(annotation: Annotation): Stratum {
-  switch (annotation.kind) {
-    case 'picture':
-      return annotation.inFront ? 'over' : 'paper';
-    case 'foreign':
-      // They are drawn with the page.
-      return 'paper';
-    case 'highlight':
-      return 'under';
-    case 'ink':
-    case 'shape':
-      return blendOf(annotation) === 'multiply' ? 'under' : 'over';
-    default:
-      return 'over';
-  }
-}
+const ofStroke = (style: InkStyle): Stratum => (blendOf(style) === 'multiply' ? 'under' : 'over');
+
+const stratum: Facet<Stratum> = {
+  ink: ofStroke,
+  shape: ofStroke,
+  highlight: () => 'under',
+  underline: () => 'over',
+  strikeout: () => 'over',
+  // One that was brought to the front lies over the words.
+  picture: ({ inFront }) => (inFront ? 'over' : 'paper'),
+  link: () => 'over',
+  // They are drawn with the page.
+  foreign: () => 'paper',
+};
+
+/** The stratum an annotation lies in. */
+export const stratumOf = (annotation: Annotation): Stratum => asked(stratum, annotation);
 
 /** How high a stratum lies: smaller is further down. */
 export const heightOfStratum = (annotation: Annotation): number =>

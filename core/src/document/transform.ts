@@ -1,4 +1,4 @@
-import { compose, transform, type Matrix } from '../geometry/index';
+import { compose, identity, transform, type Matrix } from '../geometry/index';
 import {
   samplesFromBase64,
   samplesOf,
@@ -7,40 +7,50 @@ import {
   trackOf,
 } from '../ink/index';
 import { transformShape } from '../shapes/index';
-import type { Annotation, Ink } from './annotation';
+import type { Annotation, Ink, Markup } from './annotation';
 import type { Quad } from './common-fields';
+import { asked, type Facet } from './kinds';
+import type { Link } from './link';
 import type { AnnotationFields } from './operation';
+import { isEditable } from './shown';
+
+/** Whether an annotation can be put somewhere else. */
+export const isMovable = (annotation: Annotation): boolean =>
+  isEditable(annotation) && transformedFields(annotation, identity) !== undefined;
 
 /** How much a map enlarges lengths, in the mean. */
 export const scaleOf = ([a, b, c, d]: Matrix): number => Math.sqrt(Math.abs(a * d - b * c));
+
+const quadsMoved = ({ quads }: Markup | Link, matrix: Matrix): AnnotationFields => ({
+  quads: quads.map((quad) => transformedQuad(quad, matrix)),
+});
+
+const movedFields: Facet<AnnotationFields | undefined, [Matrix]> = {
+  ink: ({ transform: before }, matrix) => ({
+    transform: before ? tuple(compose(before, matrix)) : tuple(matrix),
+  }),
+  shape: (shape, matrix) => {
+    const { form, points, bends } = transformShape(shape, matrix);
+    const width = Math.min(200, shape.width * scaleOf(matrix));
+    return { form, points: [...points], bends: [...(bends ?? [])], width };
+  },
+  highlight: quadsMoved,
+  underline: quadsMoved,
+  strikeout: quadsMoved,
+  picture: (picture, matrix) => ({ transform: tuple(compose(picture.transform, matrix)) }),
+  link: quadsMoved,
+  foreign: () => undefined,
+};
 
 /**
  * The fields that change when an annotation is moved, turned, enlarged or flipped by a map of page
  * space; undefined for those of other programs, which stay where their file has them. Ink keeps its
  * samples and gets the map, so that nothing is lost however often that is done.
  */
-export function transformedFields(
+export const transformedFields = (
   annotation: Annotation,
   matrix: Matrix,
-): AnnotationFields | undefined {
-  switch (annotation.kind) {
-    case 'ink': {
-      const { transform: before } = annotation;
-      return { transform: before ? tuple(compose(before, matrix)) : tuple(matrix) };
-    }
-    case 'shape': {
-      const { form, points, bends } = transformShape(annotation, matrix);
-      const width = Math.min(200, annotation.width * scaleOf(matrix));
-      return { form, points: [...points], bends: [...(bends ?? [])], width };
-    }
-    case 'picture':
-      return { transform: tuple(compose(annotation.transform, matrix)) };
-    case 'foreign':
-      return undefined;
-    default:
-      return { quads: annotation.quads.map((quad) => transformedQuad(quad, matrix)) };
-  }
-}
+): AnnotationFields | undefined => asked(movedFields, annotation, matrix);
 
 const tuple = (matrix: Matrix): NonNullable<Ink['transform']> => [...matrix];
 

@@ -1,4 +1,12 @@
-import type { Annotation, Landmark, Place } from '../document/index';
+import {
+  asked,
+  type Annotation,
+  type Facet,
+  type Ink,
+  type Landmark,
+  type Place,
+  type ShapeAnnotation,
+} from '../document/index';
 import type { HitKind } from './ranking';
 
 /** Something in a document that is called something, or says something, besides the words of its pages. */
@@ -15,9 +23,10 @@ export function namedAmong(
   landmarks: readonly Landmark[],
   annotations: readonly Annotation[],
 ): Named[] {
-  return [...landmarks.map(ofLandmark), ...annotations.flatMap(ofAnnotation)].filter(
-    ({ text }) => text.trim() !== '',
-  );
+  return [
+    ...landmarks.map(ofLandmark),
+    ...annotations.flatMap((annotation) => asked(names, annotation)),
+  ].filter(({ text }) => text.trim() !== '');
 }
 
 const ofLandmark = (landmark: Landmark): Named => ({
@@ -27,18 +36,22 @@ const ofLandmark = (landmark: Landmark): Named => ({
   text: landmark.kind === 'keyword' ? landmark.word : landmark.title,
 });
 
-function ofAnnotation(annotation: Annotation): Named[] {
-  const { id: itemId, pageId } = annotation;
-  if (annotation.kind === 'link' && 'address' in annotation.target) {
-    const [x, y] = annotation.quads[0];
-    const { address: text } = annotation.target;
-    return [{ kind: 'address', itemId, place: { pageId, x, y }, text }];
-  }
-  if (annotation.kind === 'ink' || annotation.kind === 'shape')
-    return annotation.contents
-      ? [{ kind: 'contents', itemId, place: { pageId }, text: annotation.contents }]
-      : [];
-  if (annotation.kind !== 'foreign') return [];
-  const { x0: x, y0: y } = annotation.box;
-  return [{ kind: 'contents', itemId, place: { pageId, x, y }, text: annotation.contents }];
-}
+const remarked = ({ id: itemId, pageId, contents }: Ink | ShapeAnnotation): Named[] =>
+  contents ? [{ kind: 'contents', itemId, place: { pageId }, text: contents }] : [];
+
+const names: Facet<Named[]> = {
+  ink: remarked,
+  shape: remarked,
+  highlight: () => [],
+  underline: () => [],
+  strikeout: () => [],
+  picture: () => [],
+  link: ({ id: itemId, pageId, quads, target }) => {
+    if (!('address' in target)) return [];
+    const [x, y] = quads[0];
+    return [{ kind: 'address', itemId, place: { pageId, x, y }, text: target.address }];
+  },
+  foreign: ({ id: itemId, pageId, box, contents: text }) => [
+    { kind: 'contents', itemId, place: { pageId, x: box.x0, y: box.y0 }, text },
+  ],
+};

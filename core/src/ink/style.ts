@@ -70,7 +70,9 @@ function shareFor(style: StrokeStyle, sample: Sample): number {
       return 1 + 2 * WASH_GIVES * (sample.pressure - 0.5);
     case 'pencil':
       return (0.8 + 0.4 * sample.pressure) * (1 + (SIDE - 1) * leanOf(sample));
-    default:
+    case 'fineliner':
+    case 'broadEdge':
+    case 'highlighter':
       return 1;
   }
 }

@@ -1,6 +1,8 @@
 import {
   blendOf,
+  boxPolygon,
   cropOutline,
+  linkAreas,
   outlineStyle,
   quadPolygon,
   shapeStrokes,
@@ -52,6 +54,16 @@ export const coveredBy = (command: PaintCommand): readonly Polygon[] =>
   isFill(command)
     ? command.pieces.map(({ polygon }) => polygon)
     : [mapPolygon((command.crop ?? UNIT_SQUARE).slice(), command.matrix)];
+
+/** What an annotation covers of its page, in page space: also links, which show nothing, and what the page draws. */
+export function areasOf(
+  annotation: Annotation,
+  commands: readonly PaintCommand[] = paint(annotation, 'whole'),
+): readonly Polygon[] {
+  if (annotation.kind === 'link') return linkAreas(annotation);
+  if (annotation.kind === 'foreign') return [boxPolygon(annotation.box)];
+  return commands.flatMap(coveredBy);
+}
 
 const UNIT_SQUARE = cropOutline({});
 

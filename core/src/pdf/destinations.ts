@@ -94,6 +94,8 @@ export class Destinations {
         return at(number(0), undefined);
       case 'FitR':
         return at(number(0), number(3));
+      // Also what is none of the standard's.
+      case undefined:
       default:
         return { pageIndex };
     }

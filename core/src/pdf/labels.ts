@@ -99,6 +99,7 @@ export function numeral(value: number, style: string | undefined): string {
       return letters(value).toUpperCase();
     case 'a':
       return letters(value);
+    case undefined:
     default:
       return '';
   }

@@ -1,5 +1,13 @@
 import { generateNKeysBetween } from 'fractional-indexing';
-import { changed, newId, transformedFields, type Annotation } from '../document/index';
+import {
+  changed,
+  newGroups,
+  newId,
+  transformedFields,
+  withReferences,
+  type Annotation,
+  type Place,
+} from '../document/index';
 import type { Matrix } from '../geometry/index';
 
 /** Where copies go: onto a page, above what is there, mapped from where the originals were. */
@@ -17,19 +25,17 @@ export interface CopyPlace {
 export function copiesOf(annotations: readonly Annotation[], place: CopyPlace): Annotation[] {
   const own = annotations.filter(({ kind }) => kind !== 'foreign');
   const keys = generateNKeysBetween(place.above ?? null, null, own.length);
-  const groups = new Map<string, string>();
+  const references = { group: newGroups(newId), place: (place: Place) => ({ place }) };
   const now = new Date().toISOString();
   return own.map((annotation, i) => {
-    const { origin: _origin, group, locked: _locked, ...rest } = annotation;
-    if (group && !groups.has(group)) groups.set(group, newId());
+    const { origin: _origin, locked: _locked, ...rest } = annotation;
     const copy = {
-      ...rest,
+      ...withReferences(rest as Annotation, references, now),
       id: newId(),
       pageId: place.pageId,
       order: keys[i],
       created: now,
       modified: now,
-      ...(group ? { group: groups.get(group)! } : {}),
     } as Annotation;
     return changed(copy, transformedFields(copy, place.matrix) ?? {});
   });

@@ -19,7 +19,9 @@ export function regular(shape: Shape): Shape {
       return levelEllipse(shape);
     case 'polygon':
       return shape.points.length === 4 ? (rectangleFrom(shape.points) ?? shape) : shape;
-    default:
+    case 'rectangle':
+    case 'triangle':
+    case 'circle':
       return shape;
   }
 }

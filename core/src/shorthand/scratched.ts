@@ -1,4 +1,4 @@
-import { enclosedBy, type Annotation } from '../document/index';
+import { enclosedBy, isErasable, type Annotation } from '../document/index';
 import { grow, type Point } from '../geometry/index';
 import { polygonBounds, type Polygon } from '../ink/index';
 import { hullOf } from './hull';
@@ -20,7 +20,7 @@ export function scratched(
   if (way.length > LONGEST || !isScratchOut(way)) return [];
   const hull = hullOf(way);
   if (!hull) return [];
-  const written = annotations.filter(({ kind }) => kind !== 'picture' && kind !== 'link');
+  const written = annotations.filter((annotation) => isErasable(annotation, 'both'));
   return enclosedBy(widened(hull), written, { outlinesOf, share: COVERED });
 }
 

@@ -1,7 +1,8 @@
-import type { DocumentState, Effect, Landmark, Operation } from '@stylet/core/document';
+import type { DocumentState, Landmark, Operation } from '@stylet/core/document';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { landmarks } from '../db/schema';
+import { touchedIds } from './touched';
 
 /** Whether the outline or the bookmarks, which stand in it, are different now. */
 export function touchesOutline(before: DocumentState, after: DocumentState): boolean {
@@ -17,7 +18,7 @@ export async function touchedLandmarks(
   documentId: string,
   fresh: readonly Operation[],
 ): Promise<Landmark[]> {
-  const ids = landmarkIds(fresh);
+  const ids = touchedIds(fresh, 'landmark');
   if (ids.length === 0) return [];
   const rows = await queries
     .select({ fields: landmarks.fields })
@@ -34,7 +35,9 @@ export async function writeLandmarks(
   before: DocumentState,
   after: DocumentState,
 ): Promise<void> {
-  const ids = landmarkIds(fresh).filter((id) => before.landmarks[id] !== after.landmarks[id]);
+  const ids = touchedIds(fresh, 'landmark').filter(
+    (id) => before.landmarks[id] !== after.landmarks[id],
+  );
   const gone = ids.filter((id) => !after.landmarks[id]);
   const rows = ids.flatMap((id) => {
     const fields = after.landmarks[id];
@@ -52,13 +55,4 @@ export async function writeLandmarks(
         target: [landmarks.documentId, landmarks.id],
         set: { fields: sql`excluded.fields` },
       });
-}
-
-const landmarkIds = (batch: readonly Operation[]): string[] => [
-  ...new Set(batch.flatMap(({ effect }) => landmarkOf(effect) ?? [])),
-];
-
-function landmarkOf(effect: Effect): string | undefined {
-  if (effect.type === 'landmark.add') return effect.landmark.id;
-  return 'landmarkId' in effect ? effect.landmarkId : undefined;
 }

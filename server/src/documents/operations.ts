@@ -1,8 +1,10 @@
 import type { OperationResult } from '@stylet/core/api';
 import {
   apply,
+  deedOf,
   documentState,
-  find,
+  findThing,
+  placeOfDeed,
   type DocumentState,
   type Effect,
   type Operation,
@@ -17,6 +19,7 @@ import { fromRow, toRow } from './annotation-rows';
 import { touchedLandmarks, touchesOutline, writeLandmarks } from './landmark-rows';
 import { checkPages, touchedPages, writePages } from './page-rows';
 import { notFound, pageColumns } from './queries';
+import { touched, touchedIds } from './touched';
 
 /**
  * Carries out operations in one transaction and gives each the document's next revision. An
@@ -185,7 +188,7 @@ async function touchedState(
   title: string,
   fresh: readonly Operation[],
 ): Promise<DocumentState> {
-  const ids = touchedIds(fresh);
+  const ids = touchedIds(fresh, 'annotation');
   const marks = await touchedLandmarks(queries, documentId, fresh);
   const sheets = await touchedPages(queries, documentId, fresh);
   if (ids.length === 0) return documentState(title, [], marks, sheets);
@@ -203,19 +206,14 @@ async function writeDifference(
   before: DocumentState,
   after: DocumentState,
 ): Promise<void> {
-  const places = new Map(
-    fresh.flatMap(({ effect }) => {
-      const id = annotationOf(effect);
-      return id === undefined ? [] : [[`${pageOf(effect)} ${id}`, { pageId: pageOf(effect)!, id }]];
-    }),
-  );
+  const places = touched(fresh, 'annotation');
   const gone: string[] = [];
   const rows: ReturnType<typeof toRow>[] = [];
-  for (const { pageId, id } of places.values()) {
-    const now = find(after, pageId, id);
-    if (now === find(before, pageId, id)) continue;
+  for (const where of places) {
+    const now = findThing(after, 'annotation', where);
+    if (now === findThing(before, 'annotation', where)) continue;
     if (now) rows.push(toRow(document.id, now, document.revision));
-    else gone.push(id);
+    else gone.push(where.id);
   }
   if (gone.length > 0)
     await queries
@@ -236,27 +234,19 @@ async function writeDifference(
       });
 }
 
-const touchedIds = (batch: readonly Operation[]): string[] => [
-  ...new Set(batch.flatMap((operation) => annotationOf(operation.effect) ?? [])),
-];
-
-function annotationOf(effect: Effect): string | undefined {
-  if (effect.type === 'annotation.add') return effect.annotation.id;
-  return 'annotationId' in effect ? effect.annotationId : undefined;
-}
-
+/** The page that an effect names, which has to be there. */
 function pageOf(effect: Effect): string | undefined {
-  switch (effect.type) {
-    case 'annotation.add':
-      return effect.annotation.pageId;
-    case 'landmark.add':
-      return effect.landmark.place?.pageId;
-    case 'landmark.change':
-      return effect.fields.place?.pageId;
-    case 'page.add':
+  const deed = deedOf(effect);
+  switch (deed?.entity) {
+    case 'annotation':
+      return placeOfDeed(deed).pageId;
+    case 'landmark':
+      if (deed.verb === 'remove') return undefined;
+      return deed.verb === 'add' ? deed.thing.place?.pageId : deed.fields.place?.pageId;
+    case 'page':
+      return deed.verb === 'add' ? undefined : deed.where.id;
+    case undefined:
       return undefined;
-    default:
-      return 'pageId' in effect ? effect.pageId : undefined;
   }
 }
 

@@ -1,9 +1,10 @@
-import type { DocumentPage, DocumentState, Effect, Operation } from '@stylet/core/document';
+import type { DocumentPage, DocumentState, Operation } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
 import { and, eq, inArray, sql, type SQL } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { pages, sourcePages } from '../db/schema';
 import { pageColumns } from './queries';
+import { touchedIds } from './touched';
 
 /**
  * Throws Problem `page-unknown` for a page that is added and is none of its file as it is there,
@@ -65,7 +66,7 @@ export async function touchedPages(
   documentId: string,
   fresh: readonly Operation[],
 ): Promise<DocumentPage[]> {
-  const ids = pageIds(fresh);
+  const ids = touchedIds(fresh, 'page');
   if (ids.length === 0) return [];
   return queries
     .select(pageColumns)
@@ -81,7 +82,7 @@ export async function writePages(
   before: DocumentState,
   after: DocumentState,
 ): Promise<void> {
-  const ids = pageIds(fresh).filter((id) => before.pages[id] !== after.pages[id]);
+  const ids = touchedIds(fresh, 'page').filter((id) => before.pages[id] !== after.pages[id]);
   if (ids.length === 0) return;
   const gone = ids.filter((id) => !after.pages[id]);
   const rows = ids.flatMap((id) => {
@@ -117,20 +118,4 @@ export async function writePages(
     .where(and(eq(pages.documentId, documentId), eq(pages.removed, false)))
     .limit(1);
   if (!left) throw new Problem('operation-invalid', 'No page would be left.');
-}
-
-const pageIds = (batch: readonly Operation[]): string[] => [
-  ...new Set(batch.flatMap(({ effect }) => sheetOf(effect) ?? [])),
-];
-
-function sheetOf(effect: Effect): string | undefined {
-  switch (effect.type) {
-    case 'page.add':
-      return effect.page.id;
-    case 'page.change':
-    case 'page.remove':
-      return effect.pageId;
-    default:
-      return undefined;
-  }
 }

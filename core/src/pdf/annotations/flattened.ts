@@ -1,4 +1,4 @@
-import type { Annotation, Foreign } from '../../document/index';
+import { isShown, type Annotation, type Foreign } from '../../document/index';
 import type { Matrix } from '../../geometry/index';
 import {
   PdfDict,
@@ -58,7 +58,7 @@ export function flattenedEntries(
 
 /** Whether an annotation of the file stays one: notes with their replies, and what has a file in it. */
 function staysItself(file: PdfFile, annotation: Annotation, keepsNotes: boolean): boolean {
-  if (annotation.kind !== 'foreign' || annotation.hidden) return false;
+  if (annotation.kind !== 'foreign' || !isShown(annotation)) return false;
   const dict = file.dict(refOf(annotation)!);
   if (!dict) return false;
   return CARRIES.has(annotation.subtype) || (keepsNotes && isNote(file, annotation, dict));
@@ -69,7 +69,7 @@ const isNote = (file: PdfFile, { subtype }: Foreign, dict: PdfDict): boolean =>
 
 /** What somebody remarked on an annotation, or nothing: words that were marked are no remark. */
 export function remarkOn(file: PdfFile, annotation: Annotation): string {
-  if (annotation.kind === 'link' || annotation.hidden) return '';
+  if (annotation.kind === 'link' || !isShown(annotation)) return '';
   const ref = refOf(annotation);
   const dict = ref && file.dict(ref);
   if (annotation.kind === 'foreign')
@@ -128,7 +128,7 @@ export function drawnInto(
     lines.push(drawForm(resource, matrix));
   };
   for (const annotation of annotations) {
-    if (annotation.kind === 'link' || annotation.hidden) continue;
+    if (annotation.kind === 'link' || !isShown(annotation)) continue;
     if (annotation.kind === 'foreign') drawForeign(target, annotation, draw);
     else {
       const { ref, matrix } = written.addForm(update, annotation, pageToUser(page.box));

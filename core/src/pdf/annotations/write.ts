@@ -128,7 +128,9 @@ function subtypeEntries(
         Name: name('Picture'),
         Contents: textString(annotation.contents),
       };
-    default:
+    case 'highlight':
+    case 'underline':
+    case 'strikeout':
       return markupEntries(annotation, toUser);
   }
 }

@@ -59,7 +59,8 @@ export class CloseUpFrame {
         return this.closeUp.moveBy(dx, dy);
       case 'width':
         return this.closeUp.widen(Math.max(20, frame.x1 - frame.x0 + dx));
-      default:
+      case 'left':
+      case 'right':
         return this.closeUp.setMargin(part, margins[part] + dx);
     }
   }

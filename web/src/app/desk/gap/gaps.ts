@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import type { Page } from '@stylet/core/api';
-import type { Annotation, PageAnnotations } from '@stylet/core/document';
+import { isMovable, type Annotation, type PageAnnotations } from '@stylet/core/document';
 import {
   compose,
   inverse,
@@ -49,7 +49,7 @@ export class Gaps {
       take: (y) => {
         const below = Object.values(annotations).filter((annotation) => {
           const box = shownBox(annotation, toShown);
-          return !annotation.locked && box !== undefined && box.y0 >= y;
+          return isMovable(annotation) && box !== undefined && box.y0 >= y;
         });
         this.selection.take(
           page.id,
@@ -118,8 +118,6 @@ export class Gaps {
 }
 
 function shownBox(annotation: Annotation, toShown: Matrix): Box | undefined {
-  // What other programs drew stays where the file has it.
-  if (annotation.kind === 'foreign') return undefined;
   const bounds = boundsOfAnnotation(annotation);
   return bounds && transformBox(toShown, bounds);
 }

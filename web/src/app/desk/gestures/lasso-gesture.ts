@@ -1,5 +1,11 @@
 import type { Lasso } from '@stylet/core/api';
-import { enclosedBy, sortOf, type Annotation, type Effect } from '@stylet/core/document';
+import {
+  enclosedBy,
+  isEditable,
+  sortOf,
+  type Annotation,
+  type Effect,
+} from '@stylet/core/document';
 import { distance, type Point } from '@stylet/core/geometry';
 import type { Sample } from '@stylet/core/ink';
 import { polygonsOf } from '../pages/drawing';
@@ -84,7 +90,7 @@ export class LassoGesture implements Gesture {
       outlinesOf: polygonsOf,
       index: indexFor(annotations),
       takes: this.settings.takes,
-    }).filter((a) => !a.locked && this.settings.sorts.includes(sortOf(a)));
+    }).filter((a) => isEditable(a) && this.settings.sorts.includes(sortOf(a)));
   }
 
   private region(): readonly Point[] {

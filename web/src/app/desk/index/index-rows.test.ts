@@ -13,6 +13,8 @@ import { allRowsOf, countsOf, rowsOf, type IndexKind } from './index-rows';
 const pages: Page[] = ['i', '1', '2'].map((label, i) => ({
   id: newId(),
   label,
+  order: `a${i}`,
+  source: 'f'.repeat(64),
   width: 100,
   height: 100,
   rotation: 0,

@@ -194,7 +194,7 @@ const wordsOn = (annotation: Annotation): string =>
   'contents' in annotation ? (annotation.contents ?? '').replace(/\s+/g, ' ').trim() : '';
 
 function annotationRow(annotation: Annotation, placed: Placing): IndexRow {
-  const box = annotation.kind === 'foreign' ? annotation.box : boundsOfAnnotation(annotation);
+  const box = boundsOfAnnotation(annotation);
   const words = wordsOn(annotation);
   const showsItself = words === '' || annotation.kind === 'picture';
   return {

@@ -78,9 +78,7 @@ export class LandmarksFrom {
 
   private placeOfInk(): Place | undefined {
     const pageId = this.annotations.pageId();
-    const boxes = this.annotations
-      .annotations()
-      .flatMap((a) => (a.kind === 'foreign' ? a.box : (boundsOfAnnotation(a) ?? [])));
+    const boxes = this.annotations.annotations().flatMap((a) => boundsOfAnnotation(a) ?? []);
     if (!pageId || boxes.length === 0) return undefined;
     return {
       pageId,

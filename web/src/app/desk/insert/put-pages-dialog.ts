@@ -96,7 +96,7 @@ export class PutPagesDialog {
         return this.count();
       case 'Files':
         return this.files().reduce((sum, { supply }) => sum + pageCount(supply), 0);
-      default:
+      case 'Document':
         return this.chosen().size;
     }
   });
@@ -170,7 +170,7 @@ export class PutPagesDialog {
         return [whole(await this.supplies.ofPaper(this.paper()!.paper(), this.count()))];
       case 'Files':
         return this.files().map(({ supply }) => whole(supply));
-      default:
+      case 'Document':
         return [{ supply: this.document()!, ids: this.chosen() }];
     }
   }

@@ -6,7 +6,7 @@ import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatIconModule } from '@angular/material/icon';
 import { MatSliderModule } from '@angular/material/slider';
 import { MatSnackBar, MatSnackBarModule } from '@angular/material/snack-bar';
-import { isTargeted, noAnnotations, type Effect } from '@stylet/core/document';
+import { isErasable, noAnnotations, removalOf } from '@stylet/core/document';
 import { toMillimetres } from '@stylet/core/paper';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../document/document.reducer';
@@ -87,12 +87,8 @@ export class EraserCard {
     const page = this.view.pages()[this.view.currentPage()];
     const { target } = this.eraser();
     const effects = Object.values(this.annotations()[page.id] ?? noAnnotations)
-      .filter((annotation) => isTargeted(annotation, target))
-      .map(({ id }): Effect => ({
-        type: 'annotation.remove',
-        pageId: page.id,
-        annotationId: id,
-      }));
+      .filter((annotation) => isErasable(annotation, target))
+      .map(removalOf);
     this.closed.emit();
     if (effects.length === 0) {
       this.snackBar.open('There is nothing to clear on this page.', 'Close', { duration: 4000 });

@@ -20,7 +20,7 @@ import {
   type Box,
   type Point,
 } from '@stylet/core/geometry';
-import { pictureOutline } from '@stylet/core/document';
+import { isMovable, pictureOutline } from '@stylet/core/document';
 import { mapPolygon, polygonBounds } from '@stylet/core/ink';
 import { gripAt, gripMatrix, frameParts, turning, type FramePart } from '@stylet/core/selection';
 import { dragHandle, handlesOf, type Handle } from '@stylet/core/shapes';
@@ -118,9 +118,7 @@ export class SelectedLayer {
   readonly box = computed<Box | undefined>(() => {
     const dragged = this.selection.dragged();
     const shown = dragged ? [dragged] : this.selection.annotations();
-    const boxes = shown.flatMap((a) =>
-      a.kind === 'foreign' ? a.box : (boundsOfAnnotation(a) ?? []),
-    );
+    const boxes = shown.flatMap((a) => boundsOfAnnotation(a) ?? []);
     return boxes.length > 0 ? boxes.reduce(unite) : undefined;
   });
   /** The frame's corners as the page is shown, wherever it has been dragged to. */
@@ -155,7 +153,7 @@ export class SelectedLayer {
     return `translate(${x}px, ${y}px)`;
   });
   private readonly isLocked = computed(() =>
-    this.selection.annotations().every(({ locked, kind }) => locked || kind === 'foreign'),
+    this.selection.annotations().every((a) => !isMovable(a)),
   );
   protected readonly grips = computed(() => {
     const box = this.box();

@@ -2,6 +2,8 @@ import { Injectable, computed, inject } from '@angular/core';
 import {
   highestOrder,
   inkOfShape,
+  isEditable,
+  isMovable,
   newId,
   paintingOrder,
   reordered,
@@ -66,9 +68,7 @@ export class SelectionActions {
 
   /** Moves, turns, enlarges or flips what is selected by a map of its page's space. */
   transform(matrix: Matrix): void {
-    this.change((annotation) =>
-      annotation.locked ? undefined : transformedFields(annotation, matrix),
-    );
+    this.change((annotation) => transformedFields(annotation, matrix));
     this.selection.lifted.set(undefined);
   }
 
@@ -120,7 +120,7 @@ export class SelectionActions {
   }
 
   lock(isLocked: boolean): void {
-    this.change(() => ({ locked: isLocked ? true : null }));
+    this.changeAny(() => ({ locked: isLocked ? true : null }));
   }
 
   /** Copies beside what is selected, which are selected then. */
@@ -138,10 +138,12 @@ export class SelectionActions {
   /** Shapes become the strokes that draw them, which are selected then. */
   turnIntoInk(): void {
     const pageId = this.selection.pageId();
-    const shapes = this.selection.annotations().filter((a) => a.kind === 'shape');
+    const all = this.selection.annotations();
+    const shapes = all.filter((a) => a.kind === 'shape').filter(isEditable);
     const inks = shapes.flatMap(inkOfShape);
     this.editing.change([...shapes.map(removalOf), ...inks.map(adding)]);
-    const others = this.selection.annotations().filter((a) => a.kind !== 'shape');
+    const turned = new Set(idsOf(shapes));
+    const others = all.filter(({ id }) => !turned.has(id));
     if (pageId) this.selection.take(pageId, idsOf([...others, ...inks]));
   }
 
@@ -154,7 +156,7 @@ export class SelectionActions {
   /** Shows the selected shape as it is dragged by a handle. */
   dragShape(shape: Shape): void {
     const before = this.selection.shape();
-    if (before && !before.locked) this.selection.dragged.set({ ...before, ...partsOf(shape) });
+    if (before && isEditable(before)) this.selection.dragged.set({ ...before, ...partsOf(shape) });
   }
 
   /** The handle was let go: the shape is as it was dragged. */
@@ -166,22 +168,25 @@ export class SelectionActions {
 
   private copies(pageId: string, matrix: Matrix = identity): Annotation[] {
     const above = highestOrder(this.all()[pageId] ?? {});
-    const movable = this.selection.annotations().filter(({ locked }) => !locked);
+    const movable = this.selection.annotations().filter(isEditable);
     return copiesOf(movable, { pageId, above, matrix });
   }
 
   private removing(): Effect[] {
-    return this.selection.annotations().flatMap((a) => (a.locked ? [] : [removalOf(a)]));
+    return this.selection.annotations().filter(isEditable).map(removalOf);
   }
 
   /** But for those of other programs, which cannot be put anywhere else. */
   private removingOwn(): Effect[] {
-    return this.selection
-      .annotations()
-      .flatMap((a) => (a.locked || a.kind === 'foreign' ? [] : [removalOf(a)]));
+    return this.selection.annotations().filter(isMovable).map(removalOf);
   }
 
   private change(fieldsOf: (annotation: Annotation) => AnnotationFields | undefined): void {
+    this.changeAny((annotation) => (isEditable(annotation) ? fieldsOf(annotation) : undefined));
+  }
+
+  /** Changes also what is locked. */
+  private changeAny(fieldsOf: (annotation: Annotation) => AnnotationFields | undefined): void {
     const modified = new Date().toISOString();
     const effects = this.selection.annotations().flatMap((annotation): Effect[] => {
       const fields = fieldsOf(annotation);

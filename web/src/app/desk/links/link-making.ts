@@ -67,7 +67,7 @@ export class LinkMaking {
     const pageId = this.selection.pageId();
     const box = this.selection
       .annotations()
-      .flatMap((a) => (a.kind === 'foreign' ? a.box : (boundsOfAnnotation(a) ?? [])))
+      .flatMap((a) => boundsOfAnnotation(a) ?? [])
       .reduce<Box | undefined>((all, one) => (all ? unite(all, one) : one), undefined);
     if (pageId && box) await this.make([{ pageId, quads: [quadOf(box)], contents: '' }]);
   }

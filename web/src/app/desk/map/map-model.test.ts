@@ -12,6 +12,8 @@ import { bookmarksOn, chaptersOf, densityOf, downTo, mapScale, pageAtShare } fro
 const page = (height: number): Page => ({
   id: newId(),
   label: '',
+  order: 'a0',
+  source: 'f'.repeat(64),
   width: 100,
   height,
   rotation: 0,

@@ -88,7 +88,7 @@ export function densityOf(
   scale.pages.forEach((page, pageIndex) => {
     const { height } = shownSize(page);
     for (const annotation of paintingOrder(annotations[page.id] ?? noAnnotations)) {
-      const box = annotation.kind === 'foreign' ? annotation.box : boundsOfAnnotation(annotation);
+      const box = boundsOfAnnotation(annotation);
       const share = box && page.rotation === 0 ? (box.y0 + box.y1) / 2 / height : 0.5;
       const at = downTo(scale, pageIndex, Math.min(1, Math.max(0, share)));
       const sort = sortOf(annotation);

@@ -1,8 +1,8 @@
-import { linkAreas, scaleOf, type Annotation, type Ink } from '@stylet/core/document';
+import { scaleOf, type Annotation, type Ink } from '@stylet/core/document';
 import { simplify, type Box, type Matrix } from '@stylet/core/geometry';
 import { mapPolygon, polygonBounds, type Piece, type Polygon } from '@stylet/core/ink';
 import {
-  coveredBy,
+  areasOf,
   isFill,
   paint,
   type FillCommand,
@@ -61,8 +61,7 @@ function drawingOf(annotation: Annotation): Drawing {
 
 function newDrawing(annotation: Annotation): Drawing {
   const whole = paint(annotation, 'whole');
-  // Links show nothing, but lie somewhere.
-  const polygons = annotation.kind === 'link' ? linkAreas(annotation) : whole.flatMap(coveredBy);
+  const polygons = areasOf(annotation, whole);
   return { polygons, bounds: polygonBounds(polygons), whole, ready: new Map() };
 }
 
@@ -139,7 +138,7 @@ export const piecewise = (annotation: Annotation): readonly DrawnCommand[] =>
 export const polygonsOf = (annotation: Annotation): readonly Polygon[] =>
   drawingOf(annotation).polygons;
 
-/** What an annotation covers, in page space; undefined for those drawn by the page itself. */
+/** The box of what an annotation covers, in page space; undefined where that is nothing. */
 export const boundsOfAnnotation = (annotation: Annotation): Box | undefined =>
   drawingOf(annotation).bounds;
 

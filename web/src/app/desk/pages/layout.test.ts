@@ -17,6 +17,7 @@ import {
 const page = (label: string, width = 600, height = 800, rotation: 0 | 90 = 0): Page => ({
   id: label,
   label,
+  order: 'a0',
   width,
   height,
   rotation,

@@ -35,9 +35,5 @@ export function uppermostAt(
     .find(grow(boxOf(at, at), radius))
     .sort((a, b) => b - a)
     .map((i) => annotations[i])
-    .find(
-      (a) =>
-        isWanted(a) &&
-        (a.kind === 'foreign' || hitsPolygons(polygonsOf(a), { from: at, to: at, radius })),
-    );
+    .find((a) => isWanted(a) && hitsPolygons(polygonsOf(a), { from: at, to: at, radius }));
 }

@@ -1,6 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { provideStore, Store } from '@ngrx/store';
 import type { StyletDocument } from '@stylet/core/api';
+import { noHistory } from '@stylet/core/document';
 import fc from 'fast-check';
 import { documentActions, documentFeature } from '../document/document.reducer';
 import { pageAt } from './layout';
@@ -43,7 +44,7 @@ function load(some: typeof pages): void {
     revision: 0,
   } as unknown as StyletDocument;
   TestBed.inject(Store).dispatch(
-    documentActions.loaded({ document, annotations: [], waiting: [] }),
+    documentActions.loaded({ document, annotations: [], waiting: [], history: noHistory }),
   );
 }
 
