@@ -91,3 +91,32 @@ test('writing on a page that another device has removed is told, and the page co
   expect((await read()).map(({ id }) => id)).toContain(first.id);
   expect(await instance.annotations(deck)).toHaveLength(1);
 });
+
+test('what another device does meanwhile shows as soon as something is saved here, under what was made here', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  const [mine, theirs] = [await desk.spot(1, 200, 30, SLIDE), await desk.spot(1, 200, 60, SLIDE)];
+  const line = async (y: number) =>
+    desk.pen([await desk.spot(1, 80, y, SLIDE), await desk.spot(1, 300, y, SLIDE)]);
+  await line(60);
+  await desk.saved();
+  const [drawn] = await instance.annotations(deck);
+  const there = { documentId: deck, author: 'Ada', at: new Date().toISOString(), baseRevision: 1 };
+  const removal = {
+    type: 'annotation.remove',
+    pageId: drawn['pageId'],
+    annotationId: drawn['id'],
+  };
+  await fetch(`${instance.url}/api/documents/${deck}/operations`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ operations: [{ ...there, id: newId(), effect: removal }] }),
+  });
+  expect(await desk.darkestNear(theirs)).toBeLessThan(120);
+  await line(30);
+  await expect.poll(() => desk.darkestNear(theirs)).toBeGreaterThan(180);
+  expect(await desk.darkestNear(mine)).toBeLessThan(120);
+});

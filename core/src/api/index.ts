@@ -119,6 +119,13 @@ export const operationResultSchema = z.object({
   removedPages: z.array(z.object({ page: documentPageSchema, by: z.string() })),
 });
 
+/** What was done to a document after a revision, in order; `revision` is the document's now. */
+export const operationLogSchema = z.object({
+  revision: count,
+  operations: z.array(z.object({ operation: operationSchema, revision: z.int().positive() })),
+});
+export const operationLogQuerySchema = z.object({ since: z.coerce.number().pipe(count) });
+
 const flag = z.enum(['true', 'false']).transform((value) => value === 'true');
 
 export const exportQuerySchema = z.object({
@@ -192,6 +199,7 @@ export type StyletDocument = z.infer<typeof documentSchema>;
 export type NotebookWanted = z.infer<typeof notebookSchema>;
 export type PageSupplyBody = z.infer<typeof pageSupplySchema>;
 export type OperationResult = z.infer<typeof operationResultSchema>;
+export type OperationLog = z.infer<typeof operationLogSchema>;
 export * from './kit';
 export * from './find';
 export * from './folders';

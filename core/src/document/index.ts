@@ -40,6 +40,7 @@ export * from './draft';
 export * from './ids';
 export * from './erase';
 export * from './history';
+export * from './replica';
 export * from './shape-ink';
 export * from './transform';
 export * from './enclosed';

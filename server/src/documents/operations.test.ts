@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { operationLogSchema } from '@stylet/core/api';
 import { newId, type Annotation, type Ink } from '@stylet/core/document';
 import { TestServer, operation, realPdf, stroke } from '../testing/server';
 
@@ -55,6 +56,50 @@ test('many at once get consecutive revisions, also from several sides', async ()
   );
   expect(revisions.sort((a, b) => a - b)).toEqual(Array.from({ length: 40 }, (_, i) => i + 1));
   expect(await server.annotations(id)).toHaveLength(40);
+});
+
+test('what was done since a revision is told in order, a part at a time, and nothing is missing', async () => {
+  const all = Array.from({ length: 12 }, () => add(ink()));
+  await server.send(id, all.slice(0, 5));
+  await server.send(id, all.slice(5));
+  const since = async (revision: number) => {
+    const reply = await server.app.inject(`/api/documents/${id}/operations?since=${revision}`);
+    return operationLogSchema.parse(reply.json());
+  };
+  const log = await since(3);
+  expect(log.revision).toBe(12);
+  expect(log.operations).toEqual(
+    all.slice(3).map((sent, i) => ({ operation: sent, revision: 4 + i })),
+  );
+  expect((await since(12)).operations).toEqual([]);
+  for (const wrong of ['-1', 'x', '1.5'])
+    expect(
+      (await server.app.inject(`/api/documents/${id}/operations?since=${wrong}`)).statusCode,
+    ).toBe(400);
+  const nobody = `/api/documents/${newId()}/operations?since=0`;
+  expect((await server.app.inject(nobody)).json()).toMatchObject({ code: 'document-not-found' });
+});
+
+test('of many large ones a part is told, and the rest is asked for from there', async () => {
+  const large = (): Ink => ({ ...ink(), contents: 'tide '.repeat(20_000) });
+  for (let i = 0; i < 6; i++)
+    await server.send(
+      id,
+      Array.from({ length: 10 }, () => add(large())),
+    );
+  let at = 0;
+  let asked = 0;
+  while (at < 60) {
+    const reply = await server.app.inject(`/api/documents/${id}/operations?since=${at}`);
+    const { operations } = operationLogSchema.parse(reply.json());
+    expect(operations.map(({ revision }) => revision)).toEqual(
+      operations.map((_, i) => at + 1 + i),
+    );
+    expect(reply.body.length).toBeLessThan(5_000_000);
+    at += operations.length;
+    asked++;
+  }
+  expect([at, asked]).toEqual([60, 2]);
 });
 
 test('change and rename', async () => {

@@ -6,6 +6,8 @@ import {
   documentSchema,
   documentSummarySchema,
   operationBatchSchema,
+  operationLogQuerySchema,
+  operationLogSchema,
   operationResultSchema,
 } from '@stylet/core/api';
 import { idSchema } from '@stylet/core/document';
@@ -16,10 +18,14 @@ import { pdfIn } from '../sources/upload';
 import { awaitedBy } from '../work/awaited';
 import { bringIn } from './bring-in';
 import { duplicate } from './duplicate';
+import { operationsSince } from './operation-log';
 import { perform } from './operations';
 import { listDocuments, readAnnotations, readDocument, summaryOf } from './queries';
 
 export const idParams = z.object({ id: idSchema });
+
+/** All that is read is of one revision. */
+const AT_ONCE = { isolationLevel: 'repeatable read', accessMode: 'read only' } as const;
 
 /** Documents: bringing in, reading, changing. */
 export const documentRoutes =
@@ -65,7 +71,8 @@ export const documentRoutes =
           response: { 200: documentSchema },
         },
       },
-      (request) => readDocument(database, request.params.id),
+      (request) =>
+        database.transaction((queries) => readDocument(queries, request.params.id), AT_ONCE),
     );
 
     app.post(
@@ -99,8 +106,21 @@ export const documentRoutes =
             revision: (await summaryOf(transaction, request.params.id)).revision,
             annotations: await readAnnotations(transaction, request.params.id),
           }),
-          { isolationLevel: 'repeatable read', accessMode: 'read only' },
+          AT_ONCE,
         ),
+    );
+
+    app.get(
+      '/api/documents/:id/operations',
+      {
+        schema: {
+          summary: 'Read what was done to a document after a revision, in order, a part at a time',
+          params: idParams,
+          querystring: operationLogQuerySchema,
+          response: { 200: operationLogSchema },
+        },
+      },
+      (request) => operationsSince(database, request.params.id, request.query.since),
     );
 
     app.post(

@@ -11,6 +11,7 @@ import {
 } from '@angular/router';
 import { KitTogether } from './panes/kit-together';
 import { RoutePerDocument } from './route-per-document';
+import { CatchingUp } from './desk/document/catching-up';
 import { OtherWindows } from './desk/document/other-windows';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
@@ -57,6 +58,7 @@ export const appConfig: ApplicationConfig = {
       LibraryEffects,
       DocumentEffects,
       OtherWindows,
+      CatchingUp,
       KitEffects,
       KitTogether,
       SyncEffects,

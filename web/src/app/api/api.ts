@@ -16,6 +16,7 @@ import {
   keywordListSchema,
   lookupSchema,
   pictureFactsSchema,
+  operationLogSchema,
   operationResultSchema,
   pageSupplySchema,
   readingSchema,
@@ -35,6 +36,7 @@ import {
   type Lookup,
   type Naming,
   type NotebookWanted,
+  type OperationLog,
   type OperationResult,
   type PageSupplyBody,
   type PictureFacts,
@@ -83,6 +85,13 @@ export class Api {
     return this.http
       .post(`/api/documents/${id}/operations`, { operations })
       .pipe(map((body) => operationResultSchema.parse(body)));
+  }
+
+  /** What was done to a document after a revision, or the first of it. */
+  operationsSince(id: string, since: number): Observable<OperationLog> {
+    return this.http
+      .get(`/api/documents/${id}/operations`, { params: { since } })
+      .pipe(map((body) => operationLogSchema.parse(body)));
   }
 
   trash(): Observable<DocumentSummary[]> {

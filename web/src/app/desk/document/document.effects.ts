@@ -2,11 +2,12 @@ import { Injectable, inject } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { noHistory, type History } from '@stylet/core/document';
 import { Actions, ROOT_EFFECTS_INIT, createEffect, ofType } from '@ngrx/effects';
-import { catchError, forkJoin, from, filter, map, of, switchMap, tap } from 'rxjs';
+import { catchError, forkJoin, from, filter, of, switchMap, tap } from 'rxjs';
 import { Api } from '../../api/api';
 import { troubleOf } from '../../api/problem';
 import { FilesInside } from '../files-inside/files-inside';
 import { Outbox } from '../sync/outbox';
+import { CatchingUp } from './catching-up';
 import { documentActions } from './document.reducer';
 import { HistoryStore } from './history-store';
 
@@ -18,8 +19,12 @@ export class DocumentEffects {
   private readonly history = inject(HistoryStore);
   private readonly snackBar = inject(MatSnackBar);
   private readonly filesInside = inject(FilesInside);
+  private readonly catchingUp = inject(CatchingUp);
 
-  /** What waits to be sent is read first: if it is sent meanwhile, applying it again does no harm. */
+  /**
+   * What waits to be sent is read first: that it is sent meanwhile is heard. Pages and annotations come apart; what was
+   * done between is done to them once more, in order, which leaves them as it does.
+   */
   readonly load = createEffect(() =>
     this.actions.pipe(
       ofType(documentActions.opened),
@@ -31,8 +36,12 @@ export class DocumentEffects {
               this.api.annotations(id),
               this.history.read(id).catch(withoutHistory),
             ]).pipe(
-              map(([document, { annotations }, history]) =>
-                documentActions.loaded({ document, annotations, waiting, history }),
+              switchMap(([document, { annotations, revision }, history]) =>
+                this.catchingUp
+                  .between(id, Math.min(document.revision, revision), revision)
+                  .then((since) =>
+                    documentActions.loaded({ document, annotations, waiting, since, history }),
+                  ),
               ),
             ),
           ),

@@ -1,16 +1,21 @@
 import type { ReadingPlace, StyletDocument } from '@stylet/core/api';
 import {
-  applyAll,
   documentState,
+  hear,
   type Annotation,
   historyAfter,
+  isBehind,
   noHistory,
   pagesInOrder,
   presentAnnotations,
   presentLandmarks,
+  replicaOf,
+  type ConfirmedOperation,
   type DocumentState,
   type History,
+  type News,
   type Operation,
+  type Replica,
   type Reversal,
   type StepKind,
 } from '@stylet/core/document';
@@ -39,14 +44,16 @@ export const documentActions = createActionGroup({
       document: StyletDocument;
       annotations: readonly Annotation[];
       waiting: readonly Operation[];
+      /** What was done while the two were read. */
+      since?: readonly ConfirmedOperation[];
       history: History;
     }>(),
     'Load Failed': props<{ trouble: Trouble }>(),
     Closed: emptyProps(),
     'Companion Chosen': props<{ documentId: string; companion: StyletDocument['companion'] }>(),
     'Step Made': props<{ documentId: string; kind: StepKind; step: Step }>(),
-    'Operations Received': props<{ documentId: string; operations: readonly Operation[] }>(),
-    'Revision Reached': props<{ documentId: string; revision: number }>(),
+    /** `isFromHere`: other windows of this browser are to hear of it too. */
+    Heard: props<{ documentId: string; news: News; isFromHere: boolean }>(),
   },
 });
 
@@ -62,10 +69,17 @@ export interface OpenDocument {
   readonly trouble: Trouble | undefined;
   /** Where one was last, on whatever device, when it was opened. */
   readonly place: ReadingPlace | null;
+  readonly replica: Replica;
+  /** The document as it is shown. */
   readonly state: DocumentState;
+  /** The server's, up to which all is known here. */
   readonly revision: number;
+  /** What was heard while it was being loaded. */
+  readonly heard: readonly News[];
   readonly history: History;
 }
+
+const nothing = replicaOf(documentState('', []), 0);
 
 const initial: OpenDocument = {
   status: 'none',
@@ -75,16 +89,24 @@ const initial: OpenDocument = {
   notices: [],
   trouble: undefined,
   place: null,
-  state: documentState('', []),
+  replica: nothing,
+  state: nothing.shown,
   revision: 0,
+  heard: [],
   history: noHistory,
 };
 
-const perform = (state: DocumentState, operations: readonly Operation[]): DocumentState =>
-  applyAll(
-    state,
-    operations.map(({ effect }) => effect),
-  );
+const withReplica = (open: OpenDocument, replica: Replica): OpenDocument => ({
+  ...open,
+  replica,
+  state: replica.shown,
+  revision: replica.revision,
+});
+
+const hearing = (open: OpenDocument, news: News): OpenDocument =>
+  open.status === 'ready'
+    ? withReplica(open, hear(open.replica, news))
+    : { ...open, heard: [...open.heard, news] };
 
 /** A step may do something in another document too. */
 const of = (documentId: string, operations: readonly Operation[]): readonly Operation[] =>
@@ -101,20 +123,23 @@ export const documentFeature = createFeature({
     })),
     on(
       documentActions.loaded,
-      (open, { document, annotations, waiting, history }): OpenDocument => {
+      (open, { document, annotations, waiting, since, history }): OpenDocument => {
         if (document.id !== open.id) return open;
+        const { title, landmarks, pages, revision } = document;
+        const news: News[] = [
+          { kind: 'confirmed', operations: since ?? [] },
+          { kind: 'made', operations: waiting },
+          ...open.heard,
+        ];
+        const loaded = replicaOf(documentState(title, annotations, landmarks, pages), revision);
         return {
-          ...open,
+          ...withReplica(open, news.reduce(hear, loaded)),
           status: 'ready',
           source: document.source,
           companion: document.companion,
           notices: document.notices,
           place: document.place,
-          state: perform(
-            documentState(document.title, annotations, document.landmarks, document.pages),
-            waiting,
-          ),
-          revision: document.revision,
+          heard: [],
           history,
         };
       },
@@ -131,22 +156,18 @@ export const documentFeature = createFeature({
     on(documentActions.stepMade, (open, { documentId, kind, step }) =>
       documentId === open.id
         ? {
-            ...open,
-            state: perform(open.state, of(documentId, step.operations)),
+            ...hearing(open, { kind: 'made', operations: of(documentId, step.operations) }),
             history: historyAfter(open.history, kind, step.reversals),
           }
         : open,
     ),
-    on(documentActions.operationsReceived, (open, { documentId, operations }) =>
-      documentId === open.id && open.status === 'ready'
-        ? { ...open, state: perform(open.state, operations) }
+    on(documentActions.heard, (open, { documentId, news }) =>
+      documentId === open.id && (open.status === 'ready' || open.status === 'loading')
+        ? hearing(open, news)
         : open,
     ),
-    on(documentActions.revisionReached, (open, { documentId, revision }) =>
-      documentId === open.id ? { ...open, revision: Math.max(open.revision, revision) } : open,
-    ),
   ),
-  extraSelectors: ({ selectState, selectHistory }) => ({
+  extraSelectors: ({ selectState, selectHistory, selectReplica }) => ({
     selectTitle: createSelector(selectState, ({ title }) => title),
     selectPages: createSelector(selectState, ({ pages }) => pagesInOrder(pages)),
     selectLandmarks: createSelector(selectState, ({ landmarks, pages }) =>
@@ -157,6 +178,7 @@ export const documentFeature = createFeature({
       createSelector(selectState, ({ pages }) => pages),
       (annotations, pages) => presentAnnotations({ annotations, pages }),
     ),
+    selectIsBehind: createSelector(selectReplica, isBehind),
     selectCanUndo: createSelector(selectHistory, ({ undo }) => undo.length > 0),
     selectCanRedo: createSelector(selectHistory, ({ redo }) => redo.length > 0),
   }),

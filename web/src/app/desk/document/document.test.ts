@@ -1,4 +1,4 @@
-import { newId, noHistory, type Effect, type Operation } from '@stylet/core/document';
+import { newId, noHistory, type Effect, type News, type Operation } from '@stylet/core/document';
 import { TestBed } from '@angular/core/testing';
 import { provideStore, Store } from '@ngrx/store';
 import type { StyletDocument } from '@stylet/core/api';
@@ -90,4 +90,63 @@ test('an answer for a document that was left is not taken for this one', () => {
     documentActions.loaded({ document, annotations: [], waiting: [], history: noHistory }),
   );
   expect(open().status).toBe('loading');
+});
+
+const operation = (effect: Effect): Operation => ({
+  id: newId(),
+  documentId: id,
+  author: 'A',
+  at: '2026-09-01T08:00:00.000Z',
+  baseRevision: 4,
+  effect,
+});
+const heard = (news: News) =>
+  store.dispatch(documentActions.heard({ documentId: id, news, isFromHere: false }));
+
+test('nothing that is heard while a document is loading is dropped', () => {
+  const [waiting, made] = [operation(rename('Waits')), operation(rename('Made meanwhile'))];
+  store.dispatch(documentActions.opened({ id }));
+  heard({ kind: 'made', operations: [made] });
+  heard({
+    kind: 'acknowledged',
+    revisions: [{ id: waiting.id, revision: 4 }],
+    revision: 4,
+  });
+  store.dispatch(
+    documentActions.loaded({ document, annotations: [], waiting: [waiting], history: noHistory }),
+  );
+  // What waited was carried out before the document was read; what was made since is on top of it.
+  expect(open().replica.pending).toEqual([made]);
+  expect(open().state.title).toBe('Made meanwhile');
+});
+
+test('what another device has done goes under what was made here, and undo leaves it alone', () => {
+  editing.change([rename('Mine')]);
+  const theirs = operation({
+    type: 'landmark.add',
+    landmark: {
+      kind: 'bookmark',
+      id: newId(),
+      place: { pageId: newId() },
+      title: 'Theirs',
+      created: '2026-09-01T08:00:00.000Z',
+    },
+  });
+  heard({ kind: 'confirmed', operations: [{ operation: theirs, revision: 5 }] });
+  expect(open()).toMatchObject({ revision: 5, state: { title: 'Mine' } });
+  editing.undo();
+  expect(open().state.title).toBe('Waves');
+  expect(Object.values(open().state.landmarks)).toHaveLength(1);
+});
+
+test('pages and annotations that were read apart come to one revision', () => {
+  const since = [operation(rename('Between')), operation(rename('Then'))].map((one, i) => ({
+    operation: one,
+    revision: 5 + i,
+  }));
+  store.dispatch(documentActions.opened({ id }));
+  store.dispatch(
+    documentActions.loaded({ document, annotations: [], waiting: [], since, history: noHistory }),
+  );
+  expect(open()).toMatchObject({ revision: 6, state: { title: 'Then' } });
 });

@@ -4,7 +4,6 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule, MatDialogRef, type MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { saveJson } from '../../storage/save-file';
-import { documentActions, documentFeature } from '../document/document.reducer';
 import { wordsFor } from './effect-words';
 import { Sender } from './sender';
 import { syncFeature } from './sync.reducer';
@@ -22,7 +21,6 @@ export class AsideDialog {
   private readonly dialog = inject<MatDialogRef<AsideDialog>>(MatDialogRef);
   private readonly store = inject(Store);
   private readonly aside = this.store.selectSignal(syncFeature.selectAside);
-  private readonly documentId = this.store.selectSignal(documentFeature.selectId);
   protected readonly rows = computed(() =>
     this.aside().map(({ operation, trouble, at }) => ({
       id: operation.id,
@@ -44,12 +42,8 @@ export class AsideDialog {
     });
   }
 
-  /** What shows of them goes with them. */
   protected async forget(): Promise<void> {
-    const id = this.documentId();
-    const isShown = this.aside().some(({ operation }) => operation.documentId === id);
-    await this.sender.forget(this.ids());
-    if (id !== undefined && isShown) this.store.dispatch(documentActions.opened({ id }));
+    await this.sender.forget(this.aside().map(({ operation }) => operation));
     this.dialog.close();
   }
 

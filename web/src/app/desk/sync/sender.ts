@@ -1,9 +1,10 @@
 import { Injectable, inject } from '@angular/core';
-import type { Operation } from '@stylet/core/document';
+import type { News, Operation } from '@stylet/core/document';
 import { Store, type Action } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { troubleOf, type Trouble } from '../../api/problem';
+import { byDocument } from '../document/by-document';
 import { documentActions } from '../document/document.reducer';
 import { PictureFiles } from '../pictures/picture-files';
 import { Line } from './line';
@@ -43,8 +44,7 @@ export class Sender {
     } finally {
       this.coming -= operations.length;
     }
-    for (const documentId of new Set(operations.map((operation) => operation.documentId)))
-      this.lineOf(documentId).wake();
+    for (const documentId of byDocument(operations).keys()) this.lineOf(documentId).wake();
     return [];
   }
 
@@ -62,10 +62,11 @@ export class Sender {
     await this.wake();
   }
 
-  /** Lets go of what was put aside. */
-  async forget(ids: readonly string[]): Promise<void> {
-    await this.outbox.forget(ids);
+  /** Lets go of what was put aside: it shows no more. */
+  async forget(aside: readonly Operation[]): Promise<void> {
+    await this.outbox.forget(aside.map(({ id }) => id));
     this.store.dispatch(syncActions.asideRead({ aside: await this.outbox.aside() }));
+    for (const { id, documentId } of aside) this.tell(documentId, { kind: 'refused', ids: [id] });
   }
 
   /** Without the outbox a change is only in memory: it is sent at once, and that is said. */
@@ -78,8 +79,7 @@ export class Sender {
     };
     const kept = syncActions.keepingFailed({ trouble });
     try {
-      for (const documentId of new Set(operations.map((operation) => operation.documentId)))
-        await this.send(operations.filter((operation) => operation.documentId === documentId));
+      for (const batch of byDocument(operations).values()) await this.send(batch);
       return [kept];
     } catch (refusal) {
       const count = operations.length;
@@ -112,12 +112,18 @@ export class Sender {
   private async send(batch: readonly Operation[]): Promise<void> {
     const { documentId } = batch[0];
     await this.pictures.sendFor(batch);
-    const { revision, removedPages } = await firstValueFrom(this.api.perform(documentId, batch));
+    const { revision, operations, removedPages } = await firstValueFrom(
+      this.api.perform(documentId, batch),
+    );
     await this.outbox.remove(batch.map(({ id }) => id));
     this.store.dispatch(syncActions.acknowledged({ count: batch.length }));
-    this.store.dispatch(documentActions.revisionReached({ documentId, revision }));
+    this.tell(documentId, { kind: 'acknowledged', revisions: operations, revision });
     if (removedPages.length > 0)
       this.store.dispatch(syncActions.writtenOnRemoved({ documentId, removedPages }));
+  }
+
+  private tell(documentId: string, news: News): void {
+    this.store.dispatch(documentActions.heard({ documentId, news, isFromHere: true }));
   }
 
   private async count(): Promise<{ documentIds: string[] }> {
