@@ -1,5 +1,5 @@
 import {
-  documentListSchema,
+  libraryPartSchema,
   documentSchema,
   documentSummarySchema,
   pictureFactsSchema,
@@ -39,13 +39,13 @@ const documents: readonly DemoDocument[] = [
 
 /** Brings the demo documents into a running server, unless they are there. */
 async function seed(address: string): Promise<void> {
-  const there = new Set(
-    documentListSchema
-      .parse(await fetchJson(`${address}/api/documents`))
-      .documents.map(({ title }) => title),
-  );
+  const isThere = async (title: string): Promise<boolean> => {
+    const query = `title=${encodeURIComponent(title)}&limit=500`;
+    const found = await fetchJson(`${address}/api/documents?${query}`);
+    return libraryPartSchema.parse(found).documents.some((document) => document.title === title);
+  };
   for (const { title, make, annotate, pagesRead } of documents) {
-    if (there.has(title)) continue;
+    if (await isThere(title)) continue;
     const pdf = await make();
     const form = new FormData();
     form.append('file', new Blob([pdf.slice()], { type: 'application/pdf' }), `${title}.pdf`);

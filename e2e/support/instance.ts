@@ -30,6 +30,9 @@ export class Instance {
       },
       stdio: 'inherit',
     });
+    const { server } = this;
+    // Whatever ends this process leaves no server behind.
+    process.once('exit', () => server.kill('SIGKILL'));
     for (let i = 0; i < 150; i++) {
       const up = await fetch(`${this.url}/api/health`).then(
         (reply) => reply.ok,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { text } from '../bounds/index';
+import { count, text } from '../bounds/index';
 import { idSchema } from '../document/index';
 
 /** A folder of the library; without a parent it stands in the library itself. */
@@ -9,9 +9,14 @@ export const folderSchema = z.object({
   parentId: idSchema.nullable(),
 });
 
-export const folderListSchema = z.object({ folders: z.array(folderSchema) });
+/** Folders, by name, with how many documents each holds itself, and how many lie in none. */
+export const folderListSchema = z.object({
+  folders: z.array(folderSchema.extend({ documents: count })),
+  outside: count,
+});
 
 /** The folder that a document is put into; null for none. */
 export const placedSchema = z.object({ folderId: idSchema.nullable() });
 
 export type Folder = z.infer<typeof folderSchema>;
+export type FolderList = z.infer<typeof folderListSchema>;

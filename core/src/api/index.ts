@@ -1,12 +1,11 @@
 import { z } from 'zod';
-import { coordinate, count, instant, text } from '../bounds/index';
+import { coordinate, count, text } from '../bounds/index';
 import {
   annotationSchema,
   digestSchema,
   documentPageSchema,
   idSchema,
   landmarkSchema,
-  noticeSchema,
   operationSchema,
   pictureSchema,
 } from '../document/index';
@@ -14,6 +13,7 @@ import { rulings } from '../paper/index';
 import { exportModes } from '../pdf/index';
 import { problems, type ProblemCode } from '../problems/index';
 import { readingPlaceSchema } from './reading';
+import { documentSummarySchema } from './summary';
 
 /** Body of every error (RFC 9457), with the stable `code` of `core/problems`. */
 export const problemSchema = z.object({
@@ -28,27 +28,6 @@ export const problemSchema = z.object({
 export const healthSchema = z.object({
   status: z.enum(['ok', 'degraded']),
   database: z.enum(['up', 'down']),
-});
-
-export const documentSummarySchema = z.object({
-  id: idSchema,
-  title: z.string(),
-  pageCount: z.int().positive(),
-  /** Size of the original in bytes, and its SHA-256. */
-  size: z.int().positive(),
-  digest: z.string(),
-  created: instant,
-  modified: instant,
-  revision: count,
-  annotationCount: count,
-  /** The folder it is in. */
-  folderId: idSchema.nullable(),
-  /** What had to be done to the file on import; the original is kept all the same. */
-  repair: z.enum(['none', 'repaired', 'unlocked']),
-  /** What else there is to say about it. */
-  notices: z.array(noticeSchema),
-  /** Since when it is in the trash. */
-  trashed: instant.nullable(),
 });
 
 /** By what a document that comes is called: its file, the title inside, or whichever says more. */
@@ -203,6 +182,8 @@ export type OperationLog = z.infer<typeof operationLogSchema>;
 export * from './kit';
 export * from './find';
 export * from './folders';
+export * from './library';
+export * from './summary';
 export * from './keywords';
 export * from './reading';
 export * from './dictionary';

@@ -9,7 +9,7 @@ import {
   type Annotation,
   type Effect,
 } from './index';
-import { anyEffect } from './testing/effects';
+import { anyEffect } from './testing/index';
 
 const id = (n: number): string => `018f0000-0000-7000-8000-${String(n).padStart(12, '0')}`;
 const ink = (annotationId: string, pageId: string, order: string): Annotation => ({

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { apply, documentState, invert, stands, type Effect } from './index';
-import { anyEffect, contentsOf } from './testing/effects';
+import { anyEffect, contentsOf } from './testing/index';
 
 const some = fc.array(anyEffect, { maxLength: 25 });
 const after = (effects: readonly Effect[]) => effects.reduce(apply, documentState('Zero', []));

@@ -8,7 +8,7 @@ import {
   type Replica,
 } from './replica';
 import { apply, applyAll, documentState, newId, type Effect, type Operation } from './index';
-import { anyEffect, contentsOf, idOf } from './testing/effects';
+import { anyEffect, contentsOf, idOf } from './testing/index';
 
 const documentId = idOf(900);
 const made = (effect: Effect): Operation => ({

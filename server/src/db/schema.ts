@@ -218,6 +218,9 @@ export const documents = pgTable('documents', {
   /** Whether the outline or the bookmarks are not the file's any more. */
   outlineChanged: boolean('outline_changed').notNull().default(false),
   revision: integer('revision').notNull().default(0),
+  /** Kept by triggers (migration 0020): pages that are there, and annotations on them. */
+  pageCount: integer('page_count').notNull().default(0),
+  annotationCount: integer('annotation_count').notNull().default(0),
   created: instant('created').notNull().defaultNow(),
   modified: instant('modified').notNull().defaultNow(),
   /** Since when it is in the trash. */

@@ -23,6 +23,9 @@ export async function duplicate(database: Database, id: string): Promise<string>
         id: copy,
         title,
         revision: 0,
+        // Counted as the rows come.
+        pageCount: 0,
+        annotationCount: 0,
         created: now,
         modified: now,
         trashed: null,

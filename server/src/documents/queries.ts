@@ -1,7 +1,7 @@
 import type { DocumentSummary, StyletDocument } from '@stylet/core/api';
 import { byOrder, type Annotation, type DocumentPage, type Landmark } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
-import { and, desc, eq, isNotNull, isNull, ne, sql } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, ne } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { annotations, documents, landmarks, pages, sources } from '../db/schema';
 import { companionOf } from '../companions/store';
@@ -21,7 +21,7 @@ export const pageColumns = {
   beside: pages.beside,
 };
 
-const summaryColumns = {
+export const summaryColumns = {
   id: documents.id,
   title: documents.title,
   size: sources.size,
@@ -33,8 +33,8 @@ const summaryColumns = {
   notices: documents.notices,
   folderId: documents.folderId,
   trashed: documents.trashed,
-  pageCount: sql<number>`(select count(*)::int from ${pages} where ${pages.documentId} = ${documents.id} and not ${pages.removed})`,
-  annotationCount: sql<number>`(select count(*)::int from ${annotations} join ${pages} on ${pages.id} = ${annotations.pageId} and not ${pages.removed} where ${annotations.documentId} = ${documents.id})`,
+  pageCount: documents.pageCount,
+  annotationCount: documents.annotationCount,
 };
 
 type SummaryRow = Omit<DocumentSummary, 'created' | 'modified' | 'trashed'> & {
@@ -43,7 +43,7 @@ type SummaryRow = Omit<DocumentSummary, 'created' | 'modified' | 'trashed'> & {
   trashed: Date | null;
 };
 
-const toSummary = (row: SummaryRow): DocumentSummary => ({
+export const toSummary = (row: SummaryRow): DocumentSummary => ({
   ...row,
   created: row.created.toISOString(),
   modified: row.modified.toISOString(),
@@ -55,14 +55,6 @@ const summaries = (queries: Queries) =>
     .select(summaryColumns)
     .from(documents)
     .innerJoin(sources, eq(sources.digest, documents.original));
-
-/** All documents but those in the trash, last changed first. */
-export async function listDocuments(queries: Queries): Promise<DocumentSummary[]> {
-  const rows = await summaries(queries)
-    .where(isNull(documents.trashed))
-    .orderBy(desc(documents.modified));
-  return rows.map(toSummary);
-}
 
 /** The documents in the trash, those put there last first. */
 export async function listTrash(queries: Queries): Promise<DocumentSummary[]> {

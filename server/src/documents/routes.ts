@@ -2,7 +2,8 @@ import {
   annotationListSchema,
   broughtInSchema,
   namings,
-  documentListSchema,
+  libraryPartSchema,
+  libraryQuerySchema,
   documentSchema,
   documentSummarySchema,
   operationBatchSchema,
@@ -18,9 +19,10 @@ import { pdfIn } from '../sources/upload';
 import { awaitedBy } from '../work/awaited';
 import { bringIn } from './bring-in';
 import { duplicate } from './duplicate';
+import { listDocuments } from './library';
 import { operationsSince } from './operation-log';
 import { perform } from './operations';
-import { listDocuments, readAnnotations, readDocument, summaryOf } from './queries';
+import { readAnnotations, readDocument, summaryOf } from './queries';
 
 export const idParams = z.object({ id: idSchema });
 
@@ -58,8 +60,14 @@ export const documentRoutes =
 
     app.get(
       '/api/documents',
-      { schema: { summary: 'List documents', response: { 200: documentListSchema } } },
-      async () => ({ documents: await listDocuments(database) }),
+      {
+        schema: {
+          summary: 'List documents, a part at a time',
+          querystring: libraryQuerySchema,
+          response: { 200: libraryPartSchema },
+        },
+      },
+      (request) => listDocuments(database, request.query),
     );
 
     app.get(

@@ -30,8 +30,8 @@ test('folders are made, listed by name, renamed and moved, and never into themse
   const [season, week] = [await make('Season'), await make('  Week 1 ')];
   await put(`/api/folders/${week}`, { name: 'Autumn', parentId: season });
   expect(await folders()).toEqual([
-    { id: week, name: 'Autumn', parentId: season },
-    { id: season, name: 'Season', parentId: null },
+    { id: week, name: 'Autumn', parentId: season, documents: 0 },
+    { id: season, name: 'Season', parentId: null, documents: 0 },
   ]);
   for (const parentId of [week, season]) {
     const reply = await put(`/api/folders/${season}`, { name: 'Season', parentId });

@@ -12,7 +12,7 @@ export const folderRoutes =
     app.get(
       '/api/folders',
       { schema: { summary: 'List folders', response: { 200: folderListSchema } } },
-      async () => ({ folders: await listFolders(database) }),
+      () => listFolders(database),
     );
 
     app.put(

@@ -1,15 +1,26 @@
-import type { Folder } from '@stylet/core/api';
+import type { Folder, FolderList } from '@stylet/core/api';
 import { Problem } from '@stylet/core/problems';
-import { asc, eq, sql } from 'drizzle-orm';
+import { asc, eq, isNull, sql } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database';
 import { documents, folders } from '../db/schema';
 
-/** All folders, by name. */
-export const listFolders = (queries: Queries): Promise<Folder[]> =>
-  queries
+/** All folders, by name, and how many documents lie in each. */
+export async function listFolders(queries: Queries): Promise<FolderList> {
+  const all = await queries
     .select({ id: folders.id, name: folders.name, parentId: folders.parentId })
     .from(folders)
     .orderBy(asc(sql`lower(${folders.name})`), asc(folders.created));
+  const counts = await queries
+    .select({ folderId: documents.folderId, count: sql<number>`count(*)::int` })
+    .from(documents)
+    .where(isNull(documents.trashed))
+    .groupBy(documents.folderId);
+  const known = new Map(counts.map(({ folderId, count }) => [folderId, count]));
+  return {
+    folders: all.map((folder) => ({ ...folder, documents: known.get(folder.id) ?? 0 })),
+    outside: known.get(null) ?? 0,
+  };
+}
 
 /**
  * Makes a folder, or gives it another name or place. Throws Problem `folder-not-found` for its parent, and
@@ -92,7 +103,7 @@ export async function documentsIn(queries: Queries, id: string): Promise<string[
 }
 
 /** A folder and all that lie within it, or that it lies in. */
-async function within(queries: Queries, id: string, way: 'up' | 'down'): Promise<string[]> {
+export async function within(queries: Queries, id: string, way: 'up' | 'down'): Promise<string[]> {
   const next = way === 'down' ? sql`f.parent_id = t.id` : sql`f.id = t.parent_id`;
   const { rows } = await queries.execute<{ id: string }>(sql`
     with recursive t as (

@@ -13,6 +13,7 @@ import {
   folderListSchema,
   indexingSchema,
   keptKitSchema,
+  libraryPartSchema,
   keywordListSchema,
   lookupSchema,
   pictureFactsSchema,
@@ -30,9 +31,12 @@ import {
   type ExportReport,
   type FindResult,
   type Folder,
+  type FolderList,
   type HungKeyword,
   type IndexingState,
   type Kit,
+  type LibraryPart,
+  type LibraryQuery,
   type Lookup,
   type Naming,
   type NotebookWanted,
@@ -65,10 +69,14 @@ export type UploadStep =
 export class Api {
   private readonly http = inject(HttpClient);
 
-  documents(): Observable<DocumentSummary[]> {
+  /** A part of the documents, but for those in the trash. */
+  documents(query: LibraryQuery): Observable<LibraryPart> {
+    const params = Object.fromEntries(
+      Object.entries(query).filter(([, value]) => value !== undefined),
+    ) as Record<string, string | number>;
     return this.http
-      .get('/api/documents')
-      .pipe(map((body) => documentListSchema.parse(body).documents));
+      .get('/api/documents', { params })
+      .pipe(map((body) => libraryPartSchema.parse(body)));
   }
 
   document(id: string): Observable<StyletDocument> {
@@ -272,8 +280,8 @@ export class Api {
     return this.http.get('/api/find', { params }).pipe(map((body) => findResultSchema.parse(body)));
   }
 
-  folders(): Observable<Folder[]> {
-    return this.http.get('/api/folders').pipe(map((body) => folderListSchema.parse(body).folders));
+  folders(): Observable<FolderList> {
+    return this.http.get('/api/folders').pipe(map((body) => folderListSchema.parse(body)));
   }
 
   /** Makes a folder, or changes it. */

@@ -98,7 +98,7 @@ export class FindPage {
     inject(Api)
       .folders()
       .subscribe({
-        next: (folders) => this.folders.set(folders),
+        next: ({ folders }) => this.folders.set(folders),
         // Whoever looks for something is told there that the server is away.
         error: () => undefined,
       });

@@ -54,13 +54,14 @@ export class FolderTile {
   private readonly dialog = inject(MatDialog);
   protected readonly folders = inject(Folders);
   private readonly documents = this.store.selectSignal(libraryFeature.selectDocuments);
+  private readonly list = this.store.selectSignal(libraryFeature.selectFolderList);
   private readonly all = this.store.selectSignal(libraryFeature.selectFolders);
   protected readonly isOver = signal(false);
 
   protected readonly facts = computed(() => {
     const { id } = this.folder();
     const inside = this.all().filter(({ parentId }) => parentId === id).length;
-    const documents = documentsWithin(this.documents(), this.all(), id).length;
+    const documents = documentsWithin(this.list(), id);
     if (documents === 0 && inside === 0) return 'Empty';
     const folders = inside > 0 ? ` · ${counted(inside, 'folder')}` : '';
     return counted(documents, 'document') + folders;

@@ -22,7 +22,11 @@ test('the way to a folder, and what lies in it', () => {
   expect(pathTo(folders, 'gone')).toEqual([]);
   expect(pathTo(folders, undefined)).toEqual([]);
   expect([...idsWithin(folders, 'season')].sort()).toEqual(['autumn', 'season', 'week']);
-  const documents = ['week', null, 'notes', 'season'].map((folderId) => ({ folderId }));
-  expect(documentsWithin(documents, folders, 'season')).toEqual([documents[0], documents[3]]);
-  expect(documentsWithin(documents, folders, undefined)).toHaveLength(4);
+  const counts: Record<string, number> = { week: 2, season: 1, notes: 5, autumn: 0 };
+  const list = {
+    folders: folders.map((one) => ({ ...one, documents: counts[one.id] })),
+    outside: 7,
+  };
+  expect(documentsWithin(list, 'season')).toBe(3);
+  expect(documentsWithin(list, undefined)).toBe(15);
 });

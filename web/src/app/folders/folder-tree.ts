@@ -1,4 +1,4 @@
-import type { DocumentSummary, Folder } from '@stylet/core/api';
+import type { Folder, FolderList } from '@stylet/core/api';
 
 /** A folder in the order of the library, each with those that lie in it after it. */
 export interface Branch {
@@ -28,13 +28,9 @@ export function idsWithin(folders: readonly Folder[], id: string): Set<string> {
   return new Set([id, ...inside.flatMap((folder) => [...idsWithin(folders, folder.id)])]);
 }
 
-/** The documents that lie in a folder or within it; without one, all. */
-export function documentsWithin<D extends Pick<DocumentSummary, 'folderId'>>(
-  documents: readonly D[],
-  folders: readonly Folder[],
-  id: string | undefined,
-): readonly D[] {
-  if (id === undefined) return documents;
-  const ids = idsWithin(folders, id);
-  return documents.filter(({ folderId }) => folderId !== null && ids.has(folderId));
+/** How many documents lie in a folder or within it; without one, in the library. */
+export function documentsWithin({ folders, outside }: FolderList, id: string | undefined): number {
+  const ids = id === undefined ? undefined : idsWithin(folders, id);
+  const counted = folders.filter((folder) => ids?.has(folder.id) ?? true);
+  return counted.reduce((sum, { documents }) => sum + documents, ids ? 0 : outside);
 }

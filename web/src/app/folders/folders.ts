@@ -1,7 +1,8 @@
 import { Injectable, inject } from '@angular/core';
-import type { DocumentSummary, Folder } from '@stylet/core/api';
+import { MOST_LISTED, type DocumentSummary, type Folder } from '@stylet/core/api';
 import { newId } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
+import { firstValueFrom, from, tap } from 'rxjs';
 import { Api } from '../api/api';
 import { LibraryChanges } from '../library/library-changes';
 import { libraryFeature } from '../library/library.reducer';
@@ -12,7 +13,6 @@ export class Folders {
   private readonly api = inject(Api);
   private readonly store = inject(Store);
   private readonly changes = inject(LibraryChanges);
-  private readonly documents = this.store.selectSignal(libraryFeature.selectDocuments);
   private readonly folders = this.store.selectSignal(libraryFeature.selectFolders);
 
   async make(name: string, parentId: string | null): Promise<void> {
@@ -25,11 +25,12 @@ export class Folders {
 
   /** Takes a folder away; what is in it moves up. */
   async remove(folder: Folder): Promise<void> {
-    const [documents, inside] = [
-      this.documents().filter(({ folderId }) => folderId === folder.id),
-      this.folders().filter(({ parentId }) => parentId === folder.id),
-    ];
-    const isGone = await this.changes.carryOut([this.api.removeFolder(folder.id)]);
+    const inside = this.folders().filter(({ parentId }) => parentId === folder.id);
+    let documents: readonly DocumentSummary[] = [];
+    const isGone = await this.changes.carryOut([
+      from(this.allIn(folder.id)).pipe(tap((all) => (documents = all))),
+      this.api.removeFolder(folder.id),
+    ]);
     if (!isGone) return;
     const moved = documents.length + inside.length > 0 ? ' What was in it is one level up.' : '';
     this.changes.tell(`“${folder.name}” is gone.${moved}`, [
@@ -37,6 +38,18 @@ export class Folders {
       ...inside.map((one) => this.api.keepFolder(one)),
       ...documents.map(({ id }) => this.api.putInFolder(id, folder.id)),
     ]);
+  }
+
+  private async allIn(folder: string): Promise<DocumentSummary[]> {
+    const all: DocumentSummary[] = [];
+    let after: string | undefined;
+    do {
+      const query = { folder, limit: MOST_LISTED, ...(after ? { after } : {}) };
+      const { documents, next } = await firstValueFrom(this.api.documents(query));
+      all.push(...documents);
+      after = next ?? undefined;
+    } while (after !== undefined);
+    return all;
   }
 
   /** Puts a document into a folder, or into none. */

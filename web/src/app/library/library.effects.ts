@@ -1,9 +1,12 @@
 import { Injectable, inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
-import type { Action } from '@ngrx/store';
+import { Store, type Action } from '@ngrx/store';
+import { MOST_LISTED, type LibraryQuery } from '@stylet/core/api';
 import type { Operation } from '@stylet/core/document';
 import {
+  EMPTY,
   catchError,
+  exhaustMap,
   forkJoin,
   from,
   map,
@@ -17,10 +20,20 @@ import { Api } from '../api/api';
 import { troubleOf } from '../api/problem';
 import { Outbox } from '../desk/sync/outbox';
 import { Passwords, wantsPassword } from '../dialogs/passwords';
-import { libraryActions } from './library.reducer';
+import { libraryActions, libraryFeature, type LibraryState } from './library.reducer';
 import { NamingChoice } from './naming-choice';
 
 const UPLOADS_AT_ONCE = 2;
+
+/** Documents that come together. */
+const PART = 100;
+
+/** What to ask for, so that at least as many show as did before. */
+function queryFor({ wanted: { folder, words, sort }, documents }: LibraryState): LibraryQuery {
+  const limit = Math.min(MOST_LISTED, Math.max(PART, documents.length));
+  if (words.trim() === '') return { folder: folder ?? 'none', sort, limit };
+  return { title: words, sort, limit, ...(folder === undefined ? {} : { within: folder }) };
+}
 
 /** A file on its way. */
 interface Sending {
@@ -37,25 +50,47 @@ export class LibraryEffects {
   private readonly outbox = inject(Outbox);
   private readonly passwords = inject(Passwords);
   private readonly naming = inject(NamingChoice);
+  private readonly state = inject(Store).selectSignal(libraryFeature.selectLibraryState);
   /** Files that wait for their passwords. */
   private readonly locked = new Map<string, Sending>();
 
   readonly load = createEffect(() =>
     this.actions.pipe(
-      ofType(libraryActions.opened),
+      ofType(libraryActions.opened, libraryActions.wanted),
       switchMap(() =>
         // What waits is read first: what is sent meanwhile is in the server's answer or among it.
         from(this.waiting()).pipe(
           switchMap((waiting) =>
-            forkJoin({ documents: this.api.documents(), folders: this.api.folders() }).pipe(
-              map((arrived) => libraryActions.documentsArrived({ ...arrived, waiting })),
-            ),
+            forkJoin({
+              part: this.api.documents(queryFor(this.state())),
+              folderList: this.api.folders(),
+            }).pipe(map((arrived) => libraryActions.documentsArrived({ ...arrived, waiting }))),
           ),
           catchError((error: unknown) =>
             of(libraryActions.documentsFailed({ trouble: troubleOf(error) })),
           ),
         ),
       ),
+    ),
+  );
+
+  readonly more = createEffect(() =>
+    this.actions.pipe(
+      ofType(libraryActions.moreWanted),
+      exhaustMap(() => {
+        const { next: after } = this.state();
+        if (after === null) return EMPTY;
+        return from(this.waiting()).pipe(
+          switchMap((waiting) =>
+            this.api
+              .documents({ ...queryFor(this.state()), limit: PART, after })
+              .pipe(map((part) => libraryActions.moreArrived({ part, after, waiting }))),
+          ),
+          catchError((error: unknown) =>
+            of(libraryActions.documentsFailed({ trouble: troubleOf(error) })),
+          ),
+        );
+      }),
     ),
   );
 

@@ -1,8 +1,15 @@
-import type { BroughtIn, DocumentSummary, Folder } from '@stylet/core/api';
+import type {
+  BroughtIn,
+  DocumentSummary,
+  FolderList,
+  LibraryPart,
+  LibrarySorting,
+} from '@stylet/core/api';
 import {
   createActionGroup,
   createFeature,
   createReducer,
+  createSelector,
   emptyProps,
   on,
   props,
@@ -25,13 +32,18 @@ export interface Upload {
 export const libraryActions = createActionGroup({
   source: 'Library',
   events: {
+    /** What is shown is read anew. */
     Opened: emptyProps(),
+    /** Other documents are to be shown. */
+    Wanted: props<{ wanted: Wanted }>(),
+    'More Wanted': emptyProps(),
     /** As the server has them; `waiting`: what it has not been told yet. */
     'Documents Arrived': props<{
-      documents: DocumentSummary[];
-      folders: Folder[];
+      part: LibraryPart;
+      folderList: FolderList;
       waiting: readonly Operation[];
     }>(),
+    'More Arrived': props<{ part: LibraryPart; after: string; waiting: readonly Operation[] }>(),
     'Documents Failed': props<{ trouble: Trouble }>(),
     /** Files to be brought in, into a folder or into none. */
     'Files Chosen': props<{ files: { id: string; file: File }[]; folder?: string }>(),
@@ -44,17 +56,30 @@ export const libraryActions = createActionGroup({
   },
 });
 
+/** Which documents are to be shown: those of a folder or of none; with words, those within that have them. */
+export interface Wanted {
+  readonly folder: string | undefined;
+  readonly words: string;
+  readonly sort: LibrarySorting;
+}
+
 export interface LibraryState {
+  readonly wanted: Wanted;
+  /** Those that have come, in their order. */
   readonly documents: readonly DocumentSummary[];
-  readonly folders: readonly Folder[];
+  /** Where those go on that have not. */
+  readonly next: string | null;
+  readonly folderList: FolderList;
   readonly loading: boolean;
   readonly trouble: Trouble | undefined;
   readonly uploads: readonly Upload[];
 }
 
 const initial: LibraryState = {
+  wanted: { folder: undefined, words: '', sort: 'changed' },
   documents: [],
-  folders: [],
+  next: null,
+  folderList: { folders: [], outside: 0 },
   loading: true,
   trouble: undefined,
   uploads: [],
@@ -63,6 +88,13 @@ const initial: LibraryState = {
 const changeUpload = (state: LibraryState, id: string, change: Partial<Upload>): LibraryState => ({
   ...state,
   uploads: state.uploads.map((upload) => (upload.id === id ? { ...upload, ...change } : upload)),
+});
+
+const withOneMore = (list: FolderList, folderId: string | null): FolderList => ({
+  folders: list.folders.map((folder) =>
+    folder.id === folderId ? { ...folder, documents: folder.documents + 1 } : folder,
+  ),
+  outside: list.outside + (folderId === null ? 1 : 0),
 });
 
 /** A document that is called something else shows so at once. */
@@ -84,9 +116,16 @@ export const libraryFeature = createFeature({
   reducer: createReducer(
     initial,
     on(libraryActions.opened, (state) => ({ ...state, loading: true, trouble: undefined })),
-    on(libraryActions.documentsArrived, (state, { documents, folders, waiting }) =>
-      waiting.reduce(renamedIn, { ...state, documents, folders, loading: false }),
+    on(libraryActions.wanted, (state, { wanted }) => ({ ...state, wanted, loading: true })),
+    on(libraryActions.documentsArrived, (state, { part, folderList, waiting }) =>
+      waiting.reduce(renamedIn, { ...state, ...part, folderList, loading: false }),
     ),
+    on(libraryActions.moreArrived, (state, { part, after, waiting }) => {
+      // What is shown may be another list meanwhile.
+      if (after !== state.next) return state;
+      const documents = [...state.documents, ...part.documents];
+      return waiting.reduce(renamedIn, { ...state, ...part, documents });
+    }),
     on(libraryActions.documentsFailed, (state, { trouble }) => ({
       ...state,
       trouble,
@@ -110,6 +149,7 @@ export const libraryFeature = createFeature({
     on(libraryActions.uploadDone, (state, { id, document }) => ({
       ...changeUpload(state, id, { share: 1, state: 'done', document }),
       documents: [document, ...state.documents],
+      folderList: withOneMore(state.folderList, document.folderId),
     })),
     on(libraryActions.uploadFailed, (state, { id, trouble }) =>
       changeUpload(state, id, { state: 'failed', trouble }),
@@ -123,4 +163,7 @@ export const libraryFeature = createFeature({
       uploads: state.uploads.filter(({ state: s }) => s !== 'done' && s !== 'failed'),
     })),
   ),
+  extraSelectors: ({ selectFolderList }) => ({
+    selectFolders: createSelector(selectFolderList, ({ folders }) => folders),
+  }),
 });

@@ -30,7 +30,10 @@ async function titles(): Promise<string[]> {
 }
 
 function provide(outbox?: Partial<Outbox>): void {
-  const api = { documents: () => of([listed]), folders: () => of([]) };
+  const api = {
+    documents: () => of({ documents: [listed], next: null }),
+    folders: () => of({ folders: [], outside: 1 }),
+  };
   TestBed.configureTestingModule({
     providers: [
       { provide: Api, useValue: api },

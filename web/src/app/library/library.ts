@@ -22,8 +22,10 @@ import { Indexing } from '../find/indexing';
 import { FolderTile } from '../folders/folder-tile';
 import { documentsWithin, pathTo } from '../folders/folder-tree';
 import { Folders } from '../folders/folders';
+import { rested } from '../desk/document/rested';
+import { WhenSeen } from './when-seen';
 import { DocumentCard } from './document-card';
-import { sortDocuments, sortings, type Sorting } from './sorting';
+import { sortings } from './sorting';
 import { libraryActions, libraryFeature } from './library.reducer';
 import { UploadList } from './upload-list';
 
@@ -37,6 +39,7 @@ import { UploadList } from './upload-list';
     FolderTile,
     RouterLink,
     UploadList,
+    WhenSeen,
   ],
   templateUrl: './library.html',
   providers: [Indexing],
@@ -59,11 +62,15 @@ export class Library implements OnInit {
   protected readonly trouble = this.store.selectSignal(libraryFeature.selectTrouble);
   protected readonly uploads = this.store.selectSignal(libraryFeature.selectUploads);
   protected readonly sortings = sortings;
-  protected readonly sorting = signal<Sorting>(sortings[0]);
+  protected readonly sorting = signal(sortings[0]);
+  protected readonly next = this.store.selectSignal(libraryFeature.selectNext);
+  private readonly folderList = this.store.selectSignal(libraryFeature.selectFolderList);
+  /** What is typed, and what of it is looked for: not each letter is. */
   protected readonly wanted = signal('');
+  private readonly typed = rested(this.wanted, 150);
   protected readonly dropping = signal(false);
 
-  private readonly words = computed(() => this.wanted().toLowerCase().split(/\s+/).filter(Boolean));
+  protected readonly hasWords = computed(() => this.typed().trim() !== '');
   /** The open folder and those it lies in; empty in the library itself, and for a folder that there is not. */
   protected readonly path = computed(() => pathTo(this.folders(), this.folder()));
   protected readonly isLost = computed(() => !this.loading() && this.folder() && !this.here());
@@ -71,23 +78,17 @@ export class Library implements OnInit {
   /** The folders that lie here. While a title is looked for, all further in are looked through. */
   protected readonly foldersHere = computed(() => {
     const parentId = this.folder() ?? null;
-    return this.words().length > 0 ? [] : this.folders().filter((f) => f.parentId === parentId);
+    return this.hasWords() ? [] : this.folders().filter((f) => f.parentId === parentId);
   });
-  /** The documents that lie here or further in. */
-  protected readonly within = computed(() =>
-    documentsWithin(this.documents(), this.folders(), this.folder()),
-  );
-  protected readonly shown = computed(() => {
-    const [words, folder] = [this.words(), this.folder() ?? null];
-    const found = this.within().filter(({ title, folderId }) =>
-      words.length > 0
-        ? words.every((word) => title.toLowerCase().includes(word))
-        : folderId === folder,
-    );
-    return sortDocuments(found, this.sorting());
-  });
+  /** How many documents lie here or further in, and how many there are. */
+  protected readonly within = computed(() => documentsWithin(this.folderList(), this.folder()));
+  protected readonly total = computed(() => documentsWithin(this.folderList(), undefined));
 
   constructor() {
+    effect(() => {
+      const wanted = { folder: this.folder(), words: this.typed(), sort: this.sorting().key };
+      untracked(() => this.store.dispatch(libraryActions.wanted({ wanted })));
+    });
     effect(() => {
       // What has just come is being read.
       this.documents();
@@ -96,12 +97,15 @@ export class Library implements OnInit {
   }
 
   ngOnInit(): void {
-    this.load();
     this.workers.prepare();
   }
 
   protected load(): void {
     this.store.dispatch(libraryActions.opened());
+  }
+
+  protected showMore(): void {
+    this.store.dispatch(libraryActions.moreWanted());
   }
 
   protected findOnPages(): void {

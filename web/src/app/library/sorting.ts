@@ -1,37 +1,11 @@
-import type { DocumentSummary } from '@stylet/core/api';
+import type { LibrarySorting } from '@stylet/core/api';
 
-/** An order of the library. */
-export interface Sorting {
-  readonly key: string;
-  readonly label: string;
-  readonly compare: (a: DocumentSummary, b: DocumentSummary) => number;
-}
-
-export const sortings: readonly Sorting[] = [
-  {
-    key: 'changed',
-    label: 'Changed, newest first',
-    compare: (a, b) => b.modified.localeCompare(a.modified),
-  },
-  {
-    key: 'added',
-    label: 'Brought in, newest first',
-    compare: (a, b) => b.created.localeCompare(a.created),
-  },
-  {
-    key: 'title',
-    label: 'Title',
-    compare: (a, b) => a.title.localeCompare(b.title, undefined, { numeric: true }),
-  },
+/** Orders of the library, and what they are called. */
+export const sortings: readonly { readonly key: LibrarySorting; readonly label: string }[] = [
+  { key: 'changed', label: 'Changed, newest first' },
+  { key: 'added', label: 'Brought in, newest first' },
+  { key: 'title', label: 'Title' },
 ];
-
-/** The documents in an order; the list itself is left alone. */
-export function sortDocuments(
-  documents: readonly DocumentSummary[],
-  sorting: Sorting,
-): DocumentSummary[] {
-  return [...documents].sort(sorting.compare);
-}
 
 /** A date the way people speak of it: `today`, `yesterday`, a weekday, else day and month. */
 export function spokenDate(instant: string, now: Date): string {

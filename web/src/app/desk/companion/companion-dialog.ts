@@ -1,15 +1,12 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, inject, signal, viewChild } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
-import { MatSelectModule } from '@angular/material/select';
-import type { NotebookWanted, Page } from '@stylet/core/api';
-import { map } from 'rxjs';
+import type { DocumentSummary, NotebookWanted, Page } from '@stylet/core/api';
+import { DocumentChoice } from '../../library/document-choice';
 import { KindChoice } from '../kind-choice';
-import { Api } from '../../api/api';
 import { PaperChoice } from '../insert/paper-choice';
 
 /** What a companion is wanted for. */
@@ -32,12 +29,12 @@ const SHEETS = 8;
 @Component({
   selector: 'stylet-companion-dialog',
   imports: [
+    DocumentChoice,
     KindChoice,
     MatButtonModule,
     MatDialogModule,
     MatFormFieldModule,
     MatInputModule,
-    MatSelectModule,
     PaperChoice,
   ],
   templateUrl: './companion-dialog.html',
@@ -58,15 +55,9 @@ const SHEETS = 8;
 export class CompanionDialog {
   protected readonly wanted = inject<CompanionWanted>(MAT_DIALOG_DATA);
   private readonly dialog = inject<MatDialogRef<CompanionDialog, CompanionChosen>>(MatDialogRef);
-  protected readonly documents = toSignal(
-    inject(Api)
-      .documents()
-      .pipe(map((list) => list.filter(({ id }) => id !== this.wanted.documentId))),
-    { initialValue: [] },
-  );
   protected readonly kinds = ['New notebook', 'Document'] as const;
   protected readonly kind = signal<(typeof this.kinds)[number]>('New notebook');
-  protected readonly documentId = signal('');
+  protected readonly document = signal<DocumentSummary | undefined>(undefined);
 
   private readonly paper = viewChild(PaperChoice);
   private readonly field = viewChild<ElementRef<HTMLInputElement>>('title');
@@ -74,7 +65,7 @@ export class CompanionDialog {
   protected keep(event: Event): void {
     event.preventDefault();
     if (this.kind() === 'Document') {
-      const document = this.documents().find(({ id }) => id === this.documentId());
+      const document = this.document();
       if (document) this.dialog.close({ kind: 'document', id: document.id, title: document.title });
       return;
     }

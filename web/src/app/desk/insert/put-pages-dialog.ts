@@ -6,18 +6,16 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { MatSelectModule } from '@angular/material/select';
-import type { Page } from '@stylet/core/api';
+import type { DocumentSummary, Page } from '@stylet/core/api';
 import type { PageSupply } from '@stylet/core/document';
-import { catchError, of } from 'rxjs';
+import { DocumentChoice } from '../../library/document-choice';
 import { KindChoice } from '../kind-choice';
-import { Api } from '../../api/api';
 import { troubleOf } from '../../api/problem';
 import { PageActions, type PagesToPut } from '../board/page-actions';
 import { PAGE_FILES, chooseFiles } from '../pictures/choose-files';
@@ -40,6 +38,7 @@ const MOST_SHEETS = 200;
 @Component({
   selector: 'stylet-put-pages-dialog',
   imports: [
+    DocumentChoice,
     KindChoice,
     MatButtonModule,
     MatDialogModule,
@@ -59,15 +58,7 @@ export class PutPagesDialog {
   private readonly dialog = inject<MatDialogRef<PutPagesDialog, readonly string[]>>(MatDialogRef);
   private readonly actions = inject(PageActions);
   private readonly supplies = inject(PageSupplies);
-  private readonly all = toSignal(
-    inject(Api)
-      .documents()
-      .pipe(catchError((error: unknown) => of(this.failed(error)))),
-    { initialValue: [] },
-  );
-  protected readonly documents = computed(() =>
-    this.all().filter(({ id }) => id !== this.wanted.documentId),
-  );
+  protected readonly documentId = this.wanted.documentId;
 
   protected readonly kinds = ['Paper', 'Files', 'Document'] as const;
   protected readonly kind = signal<(typeof this.kinds)[number]>('Paper');
@@ -140,13 +131,14 @@ export class PutPagesDialog {
     this.files.update((list) => list.toSpliced(index, 1));
   }
 
-  protected async look(id: string): Promise<void> {
+  protected async look(document: DocumentSummary | undefined): Promise<void> {
     this.troubles.set([]);
     this.document.set(undefined);
     this.chosen.set(new Set());
+    if (!document) return;
     this.atWork.set('Opening …');
     try {
-      this.document.set(await this.supplies.ofDocument(id));
+      this.document.set(await this.supplies.ofDocument(document.id));
     } catch (error) {
       this.failed(error);
     }

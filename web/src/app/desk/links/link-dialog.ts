@@ -1,15 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatInputModule } from '@angular/material/input';
-import { MatSelectModule } from '@angular/material/select';
 import { linkTargetSchema, type LinkTarget } from '@stylet/core/document';
-import type { Page } from '@stylet/core/api';
-import { catchError, of } from 'rxjs';
+import type { DocumentSummary, Page } from '@stylet/core/api';
+import { DocumentChoice } from '../../library/document-choice';
 import { KindChoice } from '../kind-choice';
-import { Api } from '../../api/api';
 import { PagePreview } from '../map/page-preview';
 import { findPage } from '../pages/layout';
 
@@ -25,12 +22,12 @@ export interface LinkWanted {
 @Component({
   selector: 'stylet-link-dialog',
   imports: [
+    DocumentChoice,
     KindChoice,
     MatButtonModule,
     MatDialogModule,
     MatFormFieldModule,
     MatInputModule,
-    MatSelectModule,
     PagePreview,
   ],
   templateUrl: './link-dialog.html',
@@ -66,15 +63,9 @@ export interface LinkWanted {
 export class LinkDialog {
   protected readonly wanted = inject<LinkWanted>(MAT_DIALOG_DATA);
   private readonly dialog = inject<MatDialogRef<LinkDialog, LinkTarget>>(MatDialogRef);
-  protected readonly documents = toSignal(
-    inject(Api)
-      .documents()
-      .pipe(catchError(() => of([]))),
-    { initialValue: [] },
-  );
   protected readonly kinds = ['Page', 'Address', 'Document'] as const;
   protected readonly kind = signal<(typeof this.kinds)[number]>(kindOf(this.wanted.target));
-  protected readonly documentId = signal('');
+  protected readonly document = signal<DocumentSummary | undefined>(undefined);
   protected readonly trouble = signal('');
   protected readonly page = this.wanted.pages[this.wanted.page]?.label ?? '';
   private readonly words = signal(this.page);
@@ -119,7 +110,7 @@ export class LinkDialog {
       return undefined;
     }
     if (this.kind() === 'Document') {
-      const document = this.documents().find(({ id }) => id === this.documentId());
+      const document = this.document();
       const number = Number(words);
       if (document && number >= 1 && number <= document.pageCount)
         return { documentId: document.id, title: document.title, pageIndex: number - 1 };
