@@ -1,7 +1,7 @@
 # Builds the server and the web client when their sources have changed.
 
 sources_digest() {
-  (cd "$ROOT" && find core/src server/src server/migrations server/build.mjs web/src angular.json web/public \
+  (cd "$ROOT" && find core/src server/src server/migrations server/data server/build.mjs web/src angular.json web/public \
     demo/src web/tsconfig*.json tsconfig.base.json package-lock.json -type f -print0 | sort -z |
     xargs -0 sha256sum | sha256sum)
 }

@@ -12,7 +12,6 @@ await build({
     'add-task': at('src/dictionary/add-task.ts'),
     'find-task': at('src/find/find-task.ts'),
     texts: at('src/indexing/texts.ts'),
-    speak: at('src/speech/speak.ts'),
   },
   outdir: at('dist'),
   bundle: true,
@@ -35,3 +34,4 @@ await build({
   logLevel: 'warning',
 });
 await cp(at('migrations'), at('dist/migrations'), { recursive: true });
+await cp(at('data/wordnet'), at('dist/wordnet'), { recursive: true });

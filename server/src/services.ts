@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import type { Config } from './config';
 import type { Connection, Database } from './db/database';
+import { ShippedWordNet } from './dictionary/wordnet';
 import { DictionaryAdder } from './dictionary/adder';
 import { Covers } from './documents/cover';
 import { Exporter } from './export/exporter';
@@ -10,7 +11,7 @@ import { Viewers } from './indexing/viewers';
 import { Miniaturist } from './miniatures/miniaturist';
 import { PdfPool } from './pdf/pool';
 import { Spool } from './sources/spool';
-import { Speaker } from './speech/speaker';
+import { Speaker, speechEngine } from './speech/speaker';
 import { endPrograms } from './work/programs';
 
 /** What the routes work with. */
@@ -19,6 +20,7 @@ export interface Services {
   readonly readiness: { isReady: boolean };
   readonly config: Config;
   readonly database: Database;
+  readonly wordNet: ShippedWordNet;
   readonly finder: Finder;
   readonly pool: PdfPool;
   readonly spool: Spool;
@@ -48,11 +50,12 @@ export async function makeServices(
   const log = (message: string): void => console.error(message);
   const indexer = new Indexer(join(modules, 'texts.js'), database, spool, viewers, log);
   const miniaturist = new Miniaturist(database, spool, viewers, indexer, log);
-  const speaker = new Speaker(join(modules, 'speak.js'));
+  const speaker = new Speaker(speechEngine(join(modules, 'main.js')));
   return {
     readiness: { isReady: false },
     config,
     database,
+    wordNet: new ShippedWordNet(join(modules, 'wordnet')),
     finder,
     pool,
     spool,

