@@ -70,3 +70,34 @@ test('dark pages turn paper and ink, leave pictures alone, and are not in the ex
   await page.waitForTimeout(300);
   expect(await desk.colorAt(paper)).toEqual([255, 255, 255]);
 });
+
+test('who asks for less motion gets none; where the system gives the colours, those of pens are seen', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  const { page } = desk;
+  await page.emulateMedia({ reducedMotion: 'reduce', forcedColors: 'active' });
+  await desk.open(instance.url, deck);
+  await page.locator('stylet-rail .slot.active').click();
+  const moving = await page.evaluate(
+    () =>
+      [...document.querySelectorAll('*')].filter((element) => {
+        const { transitionDuration, animationDuration } = getComputedStyle(element);
+        return [transitionDuration, animationDuration]
+          .flatMap((list) => list.split(', '))
+          .some((duration) => parseFloat(duration) > 0.001);
+      }).length,
+  );
+  expect(moving).toBe(0);
+  const dots = page.locator('stylet-color-choice button');
+  const colors = await dots.evaluateAll((all) =>
+    all.map((dot) => {
+      const inner = getComputedStyle(dot, '::before').backgroundColor;
+      return [getComputedStyle(dot).backgroundColor, inner].join();
+    }),
+  );
+  expect(new Set(colors).size).toBeGreaterThan(5);
+  const chosen = page.locator('stylet-rail .slot.active');
+  expect(await chosen.evaluate((slot) => getComputedStyle(slot).outlineStyle)).toBe('solid');
+});

@@ -6,3 +6,6 @@ export STYLET_DB_PORT="${STYLET_DB_PORT:-$((54600 + OFFSET))}"
 mkdir -p "$DATA"
 DATA="$(cd "$DATA" && pwd)"
 export STYLET_CACHE="$DATA/cache"
+# A certificate of one's own; tests bring theirs.
+TLS="${STYLET_TLS:-$ROOT/.data/tls}"
+if [ "$INSTANCE" = demo ] && [ -f "$TLS/server.pem" ]; then export STYLET_TLS="$TLS"; fi

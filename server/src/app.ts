@@ -28,6 +28,7 @@ import { guardDoor } from './door/door';
 import { refuseUnstorableText } from './door/text';
 import type { Services } from './services';
 import { speechRoutes } from './speech/routes';
+import { certificateRoutes } from './secure';
 import { sourceRoutes } from './sources/routes';
 
 /** Two hundred long strokes in one batch: what takes the thread that answers a part of a second to read. */
@@ -57,6 +58,7 @@ export async function buildApp(
     openapi: { openapi: '3.1.0', info: { title: 'Stylet', version: '1' } },
     transform: jsonSchemaTransform,
   });
+  if (services.config.secure) await app.register(certificateRoutes(services.config.secure));
   await app.register(healthRoutes(services));
   await app.register(documentRoutes(services));
   await app.register(trashRoutes(services));

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { readCertificate, type Certificate } from './secure';
 
 const environmentSchema = z.object({
   PORT: z.coerce.number().int().min(0).max(65535).default(4600),
@@ -14,6 +15,10 @@ const environmentSchema = z.object({
   STYLET_MIN_FREE_MB: z.coerce.number().nonnegative().default(512),
   /** Names under which the server is reached, besides those of this machine itself; with commas between them. */
   STYLET_HOSTS: z.string().default(''),
+  /** The folder of a certificate, by which the server answers over https as well; see `./stylet certificate`. */
+  STYLET_TLS: z.string().optional(),
+  STYLET_TLS_PORT: z.coerce.number().int().min(0).max(65535).default(4643),
+  STYLET_TLS_HOST: z.string().default('0.0.0.0'),
 });
 
 export interface Config {
@@ -26,6 +31,7 @@ export interface Config {
   readonly maxPictureBytes: number;
   readonly minFreeBytes: number;
   readonly hosts: readonly string[];
+  readonly secure: (Certificate & { readonly port: number; readonly host: string }) | undefined;
 }
 
 /** The configuration from environment variables. Throws with the names of those that are wrong. */
@@ -34,6 +40,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
   if (!parsed.success)
     throw new Error(`The environment is not right:\n${z.prettifyError(parsed.error)}`);
   const e = parsed.data;
+  const certificate = e.STYLET_TLS === undefined ? undefined : readCertificate(e.STYLET_TLS);
   return {
     port: e.PORT,
     host: e.HOST,
@@ -45,6 +52,8 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     minFreeBytes: e.STYLET_MIN_FREE_MB * 1024 * 1024,
     hosts: e.STYLET_HOSTS.split(',')
       .map((host) => host.trim().toLowerCase())
-      .filter(Boolean),
+      .filter(Boolean)
+      .concat(certificate?.hosts ?? []),
+    secure: certificate && { ...certificate, port: e.STYLET_TLS_PORT, host: e.STYLET_TLS_HOST },
   };
 }

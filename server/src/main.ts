@@ -1,8 +1,10 @@
+import type { Server } from 'node:https';
 import { setTimeout as wait } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { buildApp } from './app';
 import { readConfig } from './config';
 import { connect, isAway, updateTables } from './db/database';
+import { listenSecurely } from './secure';
 import { endServices, makeServices } from './services';
 import { endPrograms } from './work/programs';
 
@@ -21,6 +23,7 @@ const services = await makeServices(config, connection, here('.'));
 const app = await buildApp(services, { level: process.env['STYLET_LOG'] ?? 'warn' });
 
 let stopping = false;
+let secure: Server | undefined;
 async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
@@ -29,6 +32,8 @@ async function stop(): Promise<void> {
     log('Stylet was stopped in the middle of something.');
     process.exit(0);
   }, LONGEST_STOP).unref();
+  secure?.closeAllConnections();
+  secure?.close();
   await app.close();
   await endServices(services);
   await connection.close();
@@ -39,11 +44,14 @@ process.on('SIGTERM', () => void stop());
 
 // Answers come from the start: that the database is away, as long as it is.
 const address = await app.listen({ port: config.port, host: config.host });
+const { secure: wanted } = config;
+if (wanted) secure = await listenSecurely(app, wanted, wanted);
 await updateTablesWhenThere();
 services.readiness.isReady = true;
 services.indexer.start();
 services.miniaturist.start();
 console.log(`Stylet is at ${address}`);
+if (wanted) console.log(`and at https://${wanted.hosts.at(2) ?? 'localhost'}:${wanted.port}`);
 
 /** Brings the tables up to date, as soon as the database answers. */
 async function updateTablesWhenThere(): Promise<void> {

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { DarkPages } from './desk/pages/dark-pages';
+import { PlainHttp } from './secure/plain-http';
 import { Icons } from './icons/icons';
 
 @Component({
@@ -14,5 +15,6 @@ export class App {
     inject(Icons).register();
     // It says how everything is shown.
     inject(DarkPages);
+    inject(PlainHttp).tell();
   }
 }

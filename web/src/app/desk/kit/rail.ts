@@ -24,6 +24,7 @@ import { LassoCard } from '../lasso/lasso-card';
 import { PictureCard } from '../pictures/picture-card';
 import { SnipCard } from '../snip/snip-card';
 import { EraserCard } from './eraser-card';
+import { isCalm } from '../../settings/calm';
 import { nameOfSlot } from './kinds';
 import { SlotCard } from './slot-card';
 import { SlotPicture } from './slot-picture';
@@ -127,7 +128,10 @@ export class Rail {
 
   protected scroll(way: -1 | 1): void {
     const { nativeElement } = this.list();
-    nativeElement.scrollBy({ top: way * nativeElement.clientHeight * 0.7, behavior: 'smooth' });
+    nativeElement.scrollBy({
+      top: way * nativeElement.clientHeight * 0.7,
+      behavior: isCalm() ? 'auto' : 'smooth',
+    });
   }
 
   protected isActive(slot: KitSlot): boolean {

@@ -1,0 +1,2 @@
+/** Whether the person has asked for less motion. */
+export const isCalm = (): boolean => matchMedia('(prefers-reduced-motion: reduce)').matches;
