@@ -12,6 +12,7 @@ import { jump1000 } from './jump';
 import { libraryView } from './library-view';
 import { lassoHit } from './lasso-hit';
 import { marking } from './marking';
+import { mutation } from './mutation';
 import { openFirstPage } from './open-first-page';
 import { pagingBenchmarks } from './paging';
 import { boardFirst } from './board';
@@ -53,6 +54,7 @@ const all: readonly Benchmark[] = [
   findLibraryGrep,
   ...indexingBenchmarks,
   ...pagingBenchmarks,
+  mutation,
 ];
 
 const [wanted] = process.argv.slice(2);
