@@ -17,7 +17,7 @@ export const manualPath = join(root, '.data/documents/octave-doc/octave.pdf');
 export async function withManual<T>(
   work: (instance: Instance, id: string) => Promise<T>,
 ): Promise<T> {
-  const instance = new Instance('bench', 4695);
+  const instance = await Instance.create('bench');
   await instance.start();
   try {
     const id = await instance.bringIn(readFileSync(manualPath), 'Manual.pdf');

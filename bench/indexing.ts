@@ -6,7 +6,7 @@ import { manualPath } from './documents';
 
 /** Runs something with a server of its own that is empty. */
 async function withServer<T>(work: (instance: Instance) => Promise<T>): Promise<T> {
-  const instance = new Instance('bench', 4695);
+  const instance = await Instance.create('bench');
   await instance.start();
   try {
     return await work(instance);

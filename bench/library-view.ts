@@ -28,8 +28,8 @@ const annotations = `
     generate_series(1, ${ANNOTATIONS_EACH / PAGES_EACH});
 `;
 
-async function withDocuments(name: string, port: number, more = ''): Promise<Instance> {
-  const instance = new Instance(name, port);
+async function withDocuments(name: string, more = ''): Promise<Instance> {
+  const instance = await Instance.create(name);
   await instance.start();
   await instance.bringIn(readFileSync(card), 'Card.pdf');
   await instance.indexed();
@@ -53,8 +53,8 @@ export const libraryView: Benchmark = {
   name: 'library-2000',
   about: `the first view of ${DOCUMENTS} documents with ${DOCUMENTS * ANNOTATIONS_EACH} annotations, against the same with none`,
   run: async () => {
-    const full = await withDocuments('bench', 4695, annotations);
-    const bare = await withDocuments('bench_bare', 4696);
+    const full = await withDocuments('bench', annotations);
+    const bare = await withDocuments('bench_bare');
     const browser = await launch();
     try {
       const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });

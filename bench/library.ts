@@ -46,7 +46,7 @@ export const multiply = `
 
 /** Runs something with a server that has 100 documents of 300 pages besides the manuals. */
 export async function withLibrary<T>(work: (instance: Instance) => Promise<T>): Promise<T> {
-  const instance = new Instance('bench', 4695);
+  const instance = await Instance.create('bench');
   await instance.start();
   try {
     for (const path of manuals) await instance.bringIn(readFileSync(path), 'Manual.pdf');

@@ -82,7 +82,7 @@ test('who asks for less motion gets none; where the system gives the colours, th
   await page.locator('stylet-rail .slot.active').click();
   const moving = await page.evaluate(
     () =>
-      [...document.querySelectorAll('*')].filter((element) => {
+      Array.from(document.querySelectorAll('*')).filter((element) => {
         const { transitionDuration, animationDuration } = getComputedStyle(element);
         return [transitionDuration, animationDuration]
           .flatMap((list) => list.split(', '))

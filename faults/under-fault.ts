@@ -1,9 +1,9 @@
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
+import { freePort } from '../server/src/testing/free-port';
 
 export const root = resolve(import.meta.dirname, '..');
 
@@ -133,14 +133,6 @@ export function childrenOf(pid: number): number[] {
   } catch {
     return []; // ps ends with 1 where there are none.
   }
-}
-
-async function freePort(): Promise<number> {
-  const server = createServer();
-  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
-  const { port } = server.address() as { port: number };
-  await new Promise((done) => server.close(done));
-  return port;
 }
 
 function psql(statement: string): void {

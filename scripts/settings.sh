@@ -1,8 +1,18 @@
 # Where this instance keeps its data and listens. Sourced with ROOT set; INSTANCE is the default
-# folder below .data and OFFSET moves the default ports, so that tests never meet the demo.
+# folder below .data and OFFSET keeps the ports of tests, benchmarks and faults apart.
 DATA="${STYLET_DATA:-$ROOT/.data/$INSTANCE}"
-export PORT="${PORT:-$((4600 + OFFSET))}"
-export STYLET_DB_PORT="${STYLET_DB_PORT:-$((54600 + OFFSET))}"
+# The demo is where people look for it; all else takes what is free, so that two checkouts can be tested side by side.
+free_port() { # FROM
+  local port="$1"
+  while (exec 3<>"/dev/tcp/127.0.0.1/$port") 2>/dev/null; do port=$((port + 1)); done
+  echo "$port"
+}
+if [ "$INSTANCE" = demo ]; then
+  export PORT="${PORT:-4600}" STYLET_DB_PORT="${STYLET_DB_PORT:-54600}"
+else
+  OWN=$((20000 + 10 * (0x$(printf %s "$ROOT" | sha256sum | cut -c1-6) % 1000) + OFFSET))
+  export PORT="${PORT:-$(free_port "$OWN")}" STYLET_DB_PORT="${STYLET_DB_PORT:-$(free_port "$((OWN + 5))")}"
+fi
 mkdir -p "$DATA"
 DATA="$(cd "$DATA" && pwd)"
 export STYLET_CACHE="$DATA/cache"

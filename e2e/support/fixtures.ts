@@ -13,7 +13,7 @@ interface Shared {
 export const test = base.extend<{ desk: DeskDriver; deck: string; handbook: string }, Shared>({
   instance: [
     async ({}, use, worker) => {
-      const instance = new Instance(`e2e_${worker.workerIndex}`, 4690 + (worker.workerIndex % 50));
+      const instance = await Instance.create(`e2e_${worker.workerIndex}`);
       await instance.start();
       await use(instance);
       await instance.remove();

@@ -2,6 +2,7 @@ import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import { freePort } from '../../server/src/testing/free-port';
 
 export const root = resolve(import.meta.dirname, '../..');
 
@@ -11,7 +12,11 @@ export class Instance {
   private server: ChildProcess | undefined;
   private readonly folder = mkdtempSync(join(tmpdir(), 'stylet-e2e-'));
 
-  constructor(
+  static async create(name: string): Promise<Instance> {
+    return new Instance(name, await freePort());
+  }
+
+  private constructor(
     private readonly name: string,
     private readonly port: number,
   ) {

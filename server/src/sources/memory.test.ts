@@ -4,22 +4,24 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { newId } from '@stylet/core/document';
 import pg from 'pg';
+import { freePort } from '../testing/free-port';
 import { root } from '../testing/server';
 
-const PORT = 4688;
 const BIG = 300 * 1024 * 1024;
+let port: number;
 let child: ChildProcess;
 let database: string;
 const folder = mkdtempSync(join(tmpdir(), 'stylet-memory-'));
 
 beforeAll(async () => {
+  port = await freePort();
   const cluster = process.env['STYLET_DATABASE_SERVER']!;
   database = `test_${newId().replaceAll('-', '')}`;
   await administer(`create database ${database}`);
   child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
     env: {
       ...process.env,
-      PORT: String(PORT),
+      PORT: String(port),
       STYLET_DATABASE_URL: `${cluster}/${database}`,
       STYLET_CACHE: folder,
     },
@@ -28,7 +30,7 @@ beforeAll(async () => {
   for (
     let i = 0;
     i < 100 &&
-    !(await fetch(`http://127.0.0.1:${PORT}/api/health`).then(
+    !(await fetch(`http://127.0.0.1:${port}/api/health`).then(
       (r) => r.ok,
       () => false,
     ));
@@ -104,7 +106,7 @@ test('a 300 MB file goes in and out without 300 MB of memory', async () => {
       };
     })(),
   });
-  const reply = await fetch(`http://127.0.0.1:${PORT}/api/documents`, {
+  const reply = await fetch(`http://127.0.0.1:${port}/api/documents`, {
     method: 'POST',
     body,
     duplex: 'half',
@@ -113,7 +115,7 @@ test('a 300 MB file goes in and out without 300 MB of memory', async () => {
   expect(reply.status).toBe(201);
   const { id } = (await reply.json()) as { id: string };
   let received = 0;
-  const out = await fetch(`http://127.0.0.1:${PORT}/api/documents/${id}/original`);
+  const out = await fetch(`http://127.0.0.1:${port}/api/documents/${id}/original`);
   for await (const part of out.body as unknown as AsyncIterable<Uint8Array>)
     received += part.length;
   expect(received).toBe(head.length + BIG + tail.length);
