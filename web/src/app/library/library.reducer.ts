@@ -90,6 +90,10 @@ const changeUpload = (state: LibraryState, id: string, change: Partial<Upload>):
   uploads: state.uploads.map((upload) => (upload.id === id ? { ...upload, ...change } : upload)),
 });
 
+/** Whether a document that has just come is among those that are to be shown. */
+const isWanted = ({ folder, words }: Wanted, { folderId }: DocumentSummary): boolean =>
+  words.trim() === '' && folderId === (folder ?? null);
+
 const withOneMore = (list: FolderList, folderId: string | null): FolderList => ({
   folders: list.folders.map((folder) =>
     folder.id === folderId ? { ...folder, documents: folder.documents + 1 } : folder,
@@ -116,7 +120,12 @@ export const libraryFeature = createFeature({
   reducer: createReducer(
     initial,
     on(libraryActions.opened, (state) => ({ ...state, loading: true, trouble: undefined })),
-    on(libraryActions.wanted, (state, { wanted }) => ({ ...state, wanted, loading: true })),
+    on(libraryActions.wanted, (state, { wanted }) => {
+      // Those of another folder are not shown for these.
+      const isElsewhere = wanted.folder !== state.wanted.folder;
+      const none = isElsewhere ? { documents: [], next: null } : {};
+      return { ...state, ...none, wanted, loading: true };
+    }),
     on(libraryActions.documentsArrived, (state, { part, folderList, waiting }) =>
       waiting.reduce(renamedIn, { ...state, ...part, folderList, loading: false }),
     ),
@@ -148,7 +157,9 @@ export const libraryFeature = createFeature({
     ),
     on(libraryActions.uploadDone, (state, { id, document }) => ({
       ...changeUpload(state, id, { share: 1, state: 'done', document }),
-      documents: [document, ...state.documents],
+      documents: isWanted(state.wanted, document)
+        ? [document, ...state.documents]
+        : state.documents,
       folderList: withOneMore(state.folderList, document.folderId),
     })),
     on(libraryActions.uploadFailed, (state, { id, trouble }) =>
