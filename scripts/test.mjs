@@ -55,6 +55,18 @@ const isWhole = only.length === 0;
 
 const checks = [
   ['eslint', [bin('eslint'), '.']],
+  [
+    'modules',
+    [
+      bin('depcruise'),
+      '--config',
+      '.dependency-cruiser.mjs',
+      'core/src',
+      'server/src',
+      'web/src',
+      'demo/src',
+    ],
+  ],
   ['prettier', [bin('prettier'), '--check', '--log-level=warn', '.']],
   ...[
     'core',

@@ -14,7 +14,7 @@ import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database';
 import { annotations, documents, operations, pages } from '../db/schema';
 import { writeEntries } from '../find/entries';
-import { factsOf } from '../pictures/store';
+import { factsOf } from '../pictures/queries';
 import { fromRow, toRow } from './annotation-rows';
 import { touchedLandmarks, touchesOutline, writeLandmarks } from './landmark-rows';
 import { checkPages, touchedPages, writePages } from './page-rows';

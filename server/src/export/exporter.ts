@@ -13,7 +13,8 @@ import { run } from '../work/programs';
 import { checkAwaited } from '../work/turns';
 import { QPDF_DONE } from '../pdf/repair';
 import type { SnipTask } from '../pdf/tasks';
-import type { Spool, SpooledFile } from '../sources/spool';
+import type { Spool } from '../sources/spool';
+import type { SpooledFile } from '../sources/spooled-file';
 
 /** An export as it is sent. */
 export interface Exported {

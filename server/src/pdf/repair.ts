@@ -1,6 +1,7 @@
 import { Problem } from '@stylet/core/problems';
 import type { ImportedFacts } from '../sources/imported';
-import type { Spool, SpooledFile } from '../sources/spool';
+import type { Spool } from '../sources/spool';
+import type { SpooledFile } from '../sources/spooled-file';
 import { Lanes } from '../work/lanes';
 import { run } from '../work/programs';
 import type { PdfPool } from './pool';

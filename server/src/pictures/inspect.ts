@@ -5,7 +5,8 @@ import { Problem } from '@stylet/core/problems';
 import sharp from 'sharp';
 import { run } from '../work/programs';
 import type { PdfPool } from '../pdf/pool';
-import type { Spool, SpooledFile } from '../sources/spool';
+import type { Spool } from '../sources/spool';
+import type { SpooledFile } from '../sources/spooled-file';
 
 /** What pictures may have of pixels: more would take a gigabyte to show. */
 export const MOST_PIXELS = 100_000_000;

@@ -3,7 +3,7 @@ import type { Database } from '../db/database';
 import { inflate } from '../pdf/inflate';
 import { readSource } from '../sources/chunks';
 import { prepareImage } from './prepare';
-import { findPicture, sizeOfPage } from './store';
+import { findPicture, sizeOfPage } from './queries';
 
 interface Shelved {
   readonly picture: PreparedPicture;

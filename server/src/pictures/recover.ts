@@ -5,7 +5,8 @@ import type { EmbeddedPicture } from '@stylet/core/pdf';
 import { Problem } from '@stylet/core/problems';
 import sharp from 'sharp';
 import type { PictureInFile } from '../sources/imported';
-import { factsOf, storePicture, type PictureTools } from './store';
+import { factsOf } from './queries';
+import { storePicture, type PictureTools } from './store';
 
 /** An annotation of a file that is brought in, with its picture at hand. */
 export type FoundPictures = (annotation: Annotation) => Annotation;

@@ -10,7 +10,8 @@ import { readSource } from '../sources/chunks';
 import { uploadIn } from '../sources/upload';
 import { awaitedBy } from '../work/awaited';
 import { snip } from './snips';
-import { findPicture, sizeOfPage, takePicture } from './store';
+import { findPicture, sizeOfPage } from './queries';
+import { takePicture } from './store';
 
 const TYPES: Record<PictureType, string> = {
   jpeg: 'image/jpeg',

@@ -3,7 +3,7 @@ import { Problem } from '@stylet/core/problems';
 import { and, eq, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { sourceChunks, sourcePages, sources } from '../db/schema';
-import type { SpooledFile } from './spool';
+import type { SpooledFile } from './spooled-file';
 
 export const CHUNK = 1024 * 1024;
 

@@ -7,16 +7,10 @@ import { pipeline } from 'node:stream/promises';
 import { Problem } from '@stylet/core/problems';
 import type { Queries } from '../db/database';
 import { readSource } from './chunks';
+import type { SpooledFile } from './spooled-file';
 
 /** How much of a file is read at a time, in bytes. */
 const PIECE = 1024 * 1024;
-
-/** A file on this machine's disk, known by the SHA-256 of its bytes. */
-export interface SpooledFile {
-  readonly path: string;
-  readonly digest: string;
-  readonly size: number;
-}
 
 /**
  * Copies of sources as files, for tools that want files. Only a cache: the database has them all,

@@ -12,7 +12,7 @@ import type { PictureTools } from '../pictures/store';
 import { storeFile } from './chunks';
 import { readParts, type ImportedFacts } from './imported';
 import { inParts } from './parts';
-import type { SpooledFile } from './spool';
+import type { SpooledFile } from './spooled-file';
 
 export interface FileTools extends PictureTools {
   readonly indexer: Pick<Indexer, 'wake'>;

@@ -3,7 +3,6 @@ import type { Matrix } from '../../geometry/index';
 import { PdfDict, WrittenObject, bytesOf, serialize } from '../objects/index';
 import type { Deflate, PdfFile, PdfUpdate, PdfRef, PdfValue } from '../objects/index';
 import { ExportBefore } from '../export-before';
-import type { ExportTarget } from './target';
 import { addPicture, type PreparedPicture } from '../pictures/index';
 import { Paper, addForm, writeForm, type WrittenForm } from './forms';
 import { standardText } from './entries';
@@ -72,7 +71,7 @@ export class WrittenAnnotations {
    * dictionary it replaces, whose unknown entries are kept.
    */
   setAnnotation(
-    { update, before: last }: Pick<ExportTarget, 'update' | 'before'>,
+    { update, before: last }: { readonly update: PdfUpdate; readonly before: ExportBefore },
     ref: PdfRef,
     annotation: OwnAnnotation,
     page: { readonly ref: PdfRef; readonly toUser: Matrix },

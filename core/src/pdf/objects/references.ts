@@ -1,6 +1,5 @@
 import { PdfSyntaxError } from './parser';
-import type { PdfFile } from './file';
-import { PdfRef, PdfStream, nameText } from './values';
+import { PdfRef, PdfStream, nameText, type PdfValue } from './values';
 
 const WINDOW = 1024 * 1024;
 /** Longer than any reference is written, with the white space in it. */
@@ -11,12 +10,25 @@ const isDigit = (c: number | undefined): boolean => c !== undefined && c >= 48 &
 const isSpace = (c: number | undefined): boolean =>
   c === 32 || c === 10 || c === 13 || c === 9 || c === 0 || c === 12;
 
+/** A file as it is looked through. */
+interface Searched {
+  readonly source: { readonly length: number; slice(start: number, end: number): Uint8Array };
+  readonly size: number;
+  readonly xref: {
+    readonly containers: ReadonlySet<number>;
+    readonly superseded: readonly { readonly number: number; readonly offset: number }[];
+  };
+  resolve(ref: PdfRef): PdfValue;
+  objectAt(offset: number): { readonly value: PdfValue };
+  decode(stream: PdfStream): Uint8Array;
+}
+
 /**
  * Object numbers from `file.size` on that bytes of the file look to refer to: “12 0 R” (ISO 32000-1, 7.3.10),
  * wherever it stands, in objects that have been replaced and in object streams as well. What only looks like a
  * reference is counted too, which costs a number and no more.
  */
-export function numbersReferredTo(file: PdfFile): ReadonlySet<number> {
+export function numbersReferredTo(file: Searched): ReadonlySet<number> {
   const found = new Set<number>();
   const { source, size, xref } = file;
   for (let at = 0; at < source.length; at += WINDOW - OVERLAP)
@@ -29,7 +41,7 @@ export function numbersReferredTo(file: PdfFile): ReadonlySet<number> {
   return found;
 }
 
-function lookInContainer(read: () => unknown, file: PdfFile, found: Set<number>): void {
+function lookInContainer(read: () => unknown, file: Searched, found: Set<number>): void {
   try {
     const stream = read();
     if (stream instanceof PdfStream && nameText(stream.dict.get('Type')) === 'ObjStm')

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialogModule } from '@angular/material/dialog';
-import { keys } from './shortcuts';
+import { keys } from './keys';
 
 @Component({
   selector: 'stylet-help-dialog',

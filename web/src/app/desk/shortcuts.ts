@@ -23,53 +23,6 @@ import { ReadAloud } from './read-aloud/read-aloud';
 import { ReadingLine } from './reading-line/reading-line';
 import { ViewState } from './pages/view-state';
 
-/** Every key the desk knows, as the help sheet shows them. */
-export const keys = [
-  { keys: '1 – 9', does: 'take a kit slot' },
-  { keys: 'Alt ↑ / Alt ↓', does: 'move the slot in focus' },
-  { keys: 'E', does: 'eraser' },
-  { keys: 'L', does: 'lasso; Shift adds to what is selected' },
-  { keys: 'S', does: 'snip a piece of a page' },
-  { keys: 'I', does: 'put a picture where you tap' },
-  { keys: 'Ctrl F', does: 'find words; Enter and Shift Enter go on and back' },
-  { keys: 'Ctrl A', does: 'select all on the page' },
-  { keys: 'Arrows', does: 'move what is selected by a point; Shift ten times as far' },
-  { keys: 'Ctrl X / C / V', does: 'cut, copy, paste at the pointer' },
-  {
-    keys: 'Hold',
-    does: 'with a finger or the lasso: the menu of the page, to paste there and more',
-  },
-  { keys: 'Ctrl Shift V', does: 'paste in the same place' },
-  { keys: 'Ctrl D', does: 'duplicate what is selected' },
-  { keys: 'P', does: 'gap: push what is below further down, or up' },
-  { keys: 'G / H', does: 'ruler, set square' },
-  { keys: 'Arrows', does: 'move the guide in focus; Shift ten times as far' },
-  { keys: ', / .', does: 'turn the guide in focus by a degree' },
-  { keys: 'C', does: 'close-up' },
-  { keys: 'O', does: 'page board' },
-  { keys: 'R, Del, Ctrl D', does: 'on the page board: turn, remove, duplicate pages' },
-  { keys: 'Alt ← / Alt →', does: 'on the page board: move pages' },
-  { keys: 'F', does: 'present: one page at a time; Q points with a trail, Esc ends' },
-  { keys: 'N', does: 'the companion, a notebook kept beside the document' },
-  { keys: 'D', does: 'dark pages, and light again' },
-  { keys: 'A', does: 'read aloud from here; pause, and go on' },
-  { keys: 'T', does: 'reading line, and away with it; Arrows go on and back by a line' },
-  { keys: 'Insert', does: 'on the page board: put in pages' },
-  { keys: 'B', does: 'bookmark this page, or take the bookmark away' },
-  { keys: 'F2, Del, Alt arrows', does: 'in the Index: rename, remove, move an entry' },
-  { keys: 'Esc', does: 'back to the pen' },
-  { keys: 'R', does: 'read, and write again' },
-  { keys: 'Space held', does: 'drag the pages' },
-  { keys: 'Del, Backspace', does: 'remove what is selected, or the marks on selected words' },
-  { keys: 'Ctrl Z', does: 'undo' },
-  { keys: 'Ctrl Shift Z', does: 'redo' },
-  { keys: 'Alt ←', does: 'back to where you were' },
-  { keys: 'Alt →', does: 'forward again' },
-  { keys: 'Ctrl + / Ctrl −', does: 'zoom in, zoom out' },
-  { keys: 'Ctrl 0', does: 'fit the width' },
-  { keys: '?', does: 'this sheet' },
-] as const;
-
 const NUDGES: Partial<Record<string, readonly [number, number]>> = {
   arrowleft: [-1, 0],
   arrowright: [1, 0],

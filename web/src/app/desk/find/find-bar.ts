@@ -14,7 +14,8 @@ import { MatIconModule } from '@angular/material/icon';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { hitKindNames } from '../../find/hit-kind-names';
 import { ViewState } from '../pages/view-state';
-import { Finding, type FoundInDocument } from './finding';
+import { Finding } from './finding';
+import type { FoundInDocument } from './found-in-document';
 
 /** Height of a line of the list, in CSS pixels. */
 const ROW = 44;

@@ -1,29 +1,22 @@
 import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import type { FindResult, Search } from '@stylet/core/api';
-import { parseQuery, type FindQuery, type HitKind } from '@stylet/core/find';
+import { parseQuery, type FindQuery } from '@stylet/core/find';
 import { unite } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
 import { Cancelled } from '../../../workers/worker-client';
-import type { FoundMatch } from '../../../workers/protocol';
 import { documentFeature } from '../document/document.reducer';
 import { PageSource } from '../pages/page-source';
 import { revealBox } from '../pages/text-in-view';
 import { ViewState } from '../pages/view-state';
+import type { FoundInDocument } from './found-in-document';
 import { namedMatches } from './named-matches';
 
 /** Typing that goes on is waited for, in ms. */
 const TYPES = 180;
 /** What was found meanwhile shows every so often, in ms. */
 const SHOWS = 120;
-
-/** A match in the document: its page, and its place among those of that page. */
-export interface FoundInDocument extends Omit<FoundMatch, 'kind'> {
-  readonly kind: HitKind;
-  readonly pageIndex: number;
-  readonly at: number;
-}
 
 /** Finds words in the open document, page by page from the one in view on. */
 @Injectable()

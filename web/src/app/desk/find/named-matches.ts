@@ -8,7 +8,7 @@ import {
   type FindQuery,
   type Named,
 } from '@stylet/core/find';
-import type { FoundInDocument } from './finding';
+import type { FoundInDocument } from './found-in-document';
 
 /** Matches of a page's words are numbered from 0; what is named there comes after them. */
 const AFTER_WORDS = 1_000_000;

@@ -2,7 +2,7 @@ import type { Page } from '@stylet/core/api';
 import { transform } from '@stylet/core/geometry';
 import type { PictureCorners } from '@stylet/core/text';
 import { pageToWindow } from './page-geometry';
-import type { PageWindow } from './window';
+import type { PageWindow } from './page-window';
 
 /** The pictures of a page as they are, to lie over its bitmap where that is shown dark; none: undefined. */
 export function brightPictures(

@@ -1,22 +1,10 @@
 import { Cancelled } from '../../../workers/worker-client';
-import type { PageOfFile, PdfRequests } from '../../../workers/protocol';
 import type { Page } from '@stylet/core/api';
-import type { PageSource, SourcePage } from './page-source';
+import { requestFor } from './bitmap-request';
+import type { PageSource } from './page-source';
 import { brightPictures } from './bright-pictures';
 import { canvasOf, release, type KeptBitmap } from './bitmap-store';
-import type { PageWindow } from './window';
-
-export type BitmapRequest = PdfRequests['render']['params'];
-
-/** What the worker is asked for a window onto a page, with marks that are in the file. */
-export function requestFor(
-  sheet: PageOfFile,
-  { rotation }: Pick<SourcePage, 'rotation'>,
-  { x, y, width, height, scale }: PageWindow,
-  marks: readonly number[] | undefined,
-): BitmapRequest {
-  return { ...sheet, rotation, scale, region: { x, y, width, height }, marks };
-}
+import type { PageWindow } from './page-window';
 
 /** A page looks as it does for as long as it is turned the same way. */
 export const keptKey = ({ id, rotation }: Page): string => `${id} ${rotation}`;

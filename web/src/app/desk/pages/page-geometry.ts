@@ -8,7 +8,7 @@ import {
   type Matrix,
   type Point,
 } from '@stylet/core/geometry';
-import type { PageWindow } from './window';
+import type { PageWindow } from './page-window';
 
 type Sheet = Pick<Page, 'width' | 'height' | 'rotation'>;
 

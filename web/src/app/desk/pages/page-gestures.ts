@@ -1,20 +1,13 @@
 import { inject, Injectable } from '@angular/core';
 import type { KitSlot, Page, PenAction } from '@stylet/core/api';
-import {
-  highestOrder,
-  noAnnotations,
-  orderAbove,
-  paintingOrder,
-  type PageAnnotations,
-} from '@stylet/core/document';
-import type { Box, Point } from '@stylet/core/geometry';
-import type { Line } from '@stylet/core/text';
+import { highestOrder, noAnnotations, orderAbove, paintingOrder } from '@stylet/core/document';
+import type { Point } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
 import { Author } from '../../settings/author';
 import { documentFeature } from '../document/document.reducer';
 import { Editing } from '../document/editing';
 import { Gaps } from '../gap/gaps';
-import { EraseGesture, type Remains } from '../gestures/erase-gesture';
+import { EraseGesture } from '../gestures/erase-gesture';
 import { GapGesture } from '../gestures/gap-gesture';
 import type { Gesture } from '../gestures/gesture';
 import { GuidedGesture } from '../gestures/guided-gesture';
@@ -33,34 +26,10 @@ import { PICTURE_FILES, chooseFiles } from '../pictures/choose-files';
 import { PuttingIn } from '../pictures/putting-in';
 import { Meanings } from '../shorthand/meanings';
 import { Snipping } from '../snip/snipping';
-import type { LiveLayer } from './live-layer';
+import type { GesturePage } from './gesture-page';
 import { LiveViews } from './live-views';
 import { strokesNear } from './page-index';
 import type { PenPart } from './pen-input';
-
-/** A page as gestures need it. */
-export interface GesturePage {
-  readonly page: Page;
-  readonly index: number;
-  readonly annotations: PageAnnotations;
-  readonly live: LiveLayer;
-  /** Points of the page to a CSS pixel, as it is shown now. */
-  readonly pointsPerPixel: number;
-  /** The page's text; undefined while it is still being read. */
-  lines(): readonly Line[] | undefined;
-  /** The page's text when it has been read; undefined when that takes too long. */
-  linesRead(): Promise<readonly Line[] | undefined>;
-  /** Shows something instead of some annotations. */
-  show(remains: Remains): void;
-  /** Shows the way of a lasso (page space). */
-  showLasso(way: readonly Point[]): void;
-  /** Shows the line of a gap and where it is drawn (heights of the page as shown), or none. */
-  showGap(line: { readonly from: number; readonly to: number } | undefined): void;
-  /** Opens the page's menu at a point (page space). */
-  openMenu(at: Point): void;
-  /** Marks an area (page space), or none. */
-  showArea(area: Box | undefined): void;
-}
 
 /** What a pen does on a page in Write: which gesture a press begins. */
 @Injectable()

@@ -4,7 +4,7 @@ import { compose, inverse, type Matrix } from '@stylet/core/geometry';
 import type { PictureBitmaps } from '../pictures/picture-bitmaps';
 import { Lifted } from './lifted';
 import { pageToWindow, screenToPage } from './page-geometry';
-import type { PageWindow } from './window';
+import type { PageWindow } from './page-window';
 
 /** What is selected on a page, ready to be dragged about over it. */
 export class PageLift {

@@ -11,14 +11,11 @@ import type { FoundMatch, PageLink, PageOfFile, PdfRequests } from '../../../wor
 import { afterPaint } from './after-paint';
 import { BitmapStore } from './bitmap-store';
 import { Miniatures } from './miniatures';
-import { requestFor, type BitmapRequest } from './page-bitmap';
-import type { PageWindow } from './window';
+import { requestFor, type BitmapRequest, type SourcePage } from './bitmap-request';
+import type { PageWindow } from './page-window';
 
 const MOST_BITMAP_BYTES = 48 * 1024 * 1024;
 const KEPT_LINES = 40;
-
-/** Which page of the file a page is, and how it is shown. */
-export type SourcePage = Pick<Page, 'source' | 'sourceIndex' | 'rotation'>;
 
 /** The open PDF's pages: bitmaps, lines of text and links, got from its worker. */
 @Injectable()

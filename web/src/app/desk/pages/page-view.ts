@@ -35,7 +35,8 @@ import { LinkLayer } from '../links/link-layer';
 import { PageLinks } from '../links/page-links';
 import { PageMenu } from '../page-menu/page-menu';
 import { LiveViews } from './live-views';
-import { PageGestures, type GesturePage } from './page-gestures';
+import type { GesturePage } from './gesture-page';
+import { PageGestures } from './page-gestures';
 import { PageLayers } from './page-layers';
 import { PageLift } from './page-lift';
 import { PageBitmap } from './page-bitmap';
@@ -60,7 +61,8 @@ import { SelectionLayer } from '../selection/selection-layer';
 import { TextSelection } from '../selection/text-selection';
 import { UnbufferedInput } from './unbuffered-input';
 import { ViewState } from './view-state';
-import { fileMarks, pageWindow, type PageWindow } from './window';
+import type { PageWindow } from './page-window';
+import { fileMarks, pageWindow } from './window';
 
 /** One page: its bitmap, what lies under its words, what lies over them, and live ink on top. */
 @Component({

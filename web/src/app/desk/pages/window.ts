@@ -1,18 +1,9 @@
 import type { Page } from '@stylet/core/api';
 import type { Annotation } from '@stylet/core/document';
 import type { Box } from '@stylet/core/geometry';
-import type { Region } from '../../../workers/protocol';
 import { PIXELS_PER_POINT } from './layout';
 import { shownSize } from './page-geometry';
-
-/** The part of a page that is drawn sharp, in device pixels of the page at `scale`. */
-export interface PageWindow extends Region {
-  /** Device pixels a point. */
-  readonly scale: number;
-  /** The whole page in the same pixels. */
-  readonly pageWidth: number;
-  readonly pageHeight: number;
-}
+import type { PageWindow } from './page-window';
 
 /** Pages of up to so many pixels are drawn whole; of larger ones, what shows and some more. */
 const WHOLE_PAGE = 5_000_000;

@@ -1,6 +1,6 @@
 import { Injectable, signal } from '@angular/core';
 import type { Voice } from '@stylet/core/api';
-import type { SpeechOrder, Utterance } from './voices';
+import type { SpeechOrder, Utterance } from './utterance';
 
 /** The voices of this browser (W3C Web Speech API, “SpeechSynthesis”). */
 @Injectable({ providedIn: 'root' })

@@ -5,7 +5,8 @@ import { PageSource } from '../pages/page-source';
 import { ViewState } from '../pages/view-state';
 import { TextSelection } from '../selection/text-selection';
 import { ReadAloud } from './read-aloud';
-import { Voices, type Utterance } from './voices';
+import type { Utterance } from './utterance';
+import { Voices } from './voices';
 
 // It starts workers, which there are none of here.
 jest.mock('../pages/page-source', () => ({ PageSource: class {} }));

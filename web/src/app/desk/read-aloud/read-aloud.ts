@@ -9,7 +9,8 @@ import { PageSource } from '../pages/page-source';
 import { firstLineInView, revealBox } from '../pages/text-in-view';
 import { ViewState } from '../pages/view-state';
 import { TextSelection } from '../selection/text-selection';
-import { Voices, type Utterance } from './voices';
+import type { Utterance } from './utterance';
+import { Voices } from './voices';
 
 /** How fast it may be read, as multiples of a voice's usual speed, and where this browser keeps that. */
 export const [SLOWEST, FASTEST, STEP] = [0.5, 2, 0.25];

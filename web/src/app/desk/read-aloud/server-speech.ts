@@ -2,7 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import type { Speech } from '@stylet/core/api';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../api/api';
-import type { SpeechOrder, Utterance } from './voices';
+import type { SpeechOrder, Utterance } from './utterance';
 
 /** Sentences kept that were asked for before their turn. */
 const KEPT = 4;

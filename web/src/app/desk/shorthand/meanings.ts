@@ -14,7 +14,7 @@ import { kitFeature } from '../kit/kit.reducer';
 import { AnnotationSelection } from '../lasso/annotation-selection';
 import { polygonsOf } from '../pages/drawing';
 import type { LiveSurface } from '../pages/live-layer';
-import type { GesturePage } from '../pages/page-gestures';
+import type { GesturePage } from '../pages/gesture-page';
 import { SnipMeaning } from '../snip/snip-meaning';
 import { Snipping } from '../snip/snipping';
 import { RingMeaning } from './ring-meaning';

@@ -3,7 +3,7 @@ import type { Sample } from '@stylet/core/ink';
 import type { Meaning } from '../gestures/meaning';
 import type { AnnotationSelection } from '../lasso/annotation-selection';
 import type { LiveSurface } from '../pages/live-layer';
-import type { GesturePage } from '../pages/page-gestures';
+import type { GesturePage } from '../pages/gesture-page';
 import { staysNear } from './staying';
 import type { Refusable } from './shorthand-notice';
 

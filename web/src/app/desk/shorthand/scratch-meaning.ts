@@ -2,7 +2,7 @@ import type { Annotation, Effect } from '@stylet/core/document';
 import type { Sample } from '@stylet/core/ink';
 import { nothingErased } from '../gestures/erase-gesture';
 import type { Meaning } from '../gestures/meaning';
-import type { GesturePage } from '../pages/page-gestures';
+import type { GesturePage } from '../pages/gesture-page';
 import type { Refusable } from './shorthand-notice';
 
 /** How much shows of what will be gone. */

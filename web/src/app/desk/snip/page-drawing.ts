@@ -3,7 +3,7 @@ import { paintingOrder } from '@stylet/core/document';
 import { pageView, transformBox, type Box } from '@stylet/core/geometry';
 import { printScale } from '../pictures/canvas-picture';
 import { pageToWindow } from '../pages/page-geometry';
-import type { GesturePage } from '../pages/page-gestures';
+import type { GesturePage } from '../pages/gesture-page';
 import { PageSource } from '../pages/page-source';
 import { AnnotationPainting } from './annotation-painting';
 import type { SnipArea } from './snip-area';

@@ -3,7 +3,7 @@ import type { Box } from '@stylet/core/geometry';
 import type { Sample } from '@stylet/core/ink';
 import type { Meaning } from '../gestures/meaning';
 import type { LiveSurface } from '../pages/live-layer';
-import type { GesturePage } from '../pages/page-gestures';
+import type { GesturePage } from '../pages/gesture-page';
 import type { Refusable } from '../shorthand/shorthand-notice';
 import { staysNear } from '../shorthand/staying';
 import type { Snipping } from './snipping';

@@ -8,7 +8,7 @@ import { Api } from '../../api/api';
 import { troubleOf } from '../../api/problem';
 import { documentFeature } from '../document/document.reducer';
 import { kitActions, kitFeature } from '../kit/kit.reducer';
-import type { GesturePage } from '../pages/page-gestures';
+import type { GesturePage } from '../pages/gesture-page';
 import { pngOf } from '../pictures/canvas-picture';
 import type { ReadyPicture } from '../pictures/recent-pictures';
 import { RecentPictures } from '../pictures/recent-pictures';

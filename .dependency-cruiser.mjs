@@ -1,0 +1,44 @@
+// What may import what; types count. Run by `npm run lint`.
+export default {
+  forbidden: [
+    {
+      name: 'no-circles',
+      comment: 'Whoever reads one file of a circle has to read them all.',
+      severity: 'error',
+      from: {},
+      to: { circular: true },
+    },
+    {
+      name: 'core-below',
+      comment: 'core is for browser and server alike, and knows neither.',
+      severity: 'error',
+      from: { path: '^core/' },
+      to: { path: '^(server|web|demo|e2e|bench|faults)/' },
+    },
+    {
+      name: 'server-apart',
+      severity: 'error',
+      from: { path: '^server/', pathNot: '\\.test\\.ts$|/testing/' },
+      to: { path: '^(web|demo|e2e|bench|faults)/' },
+    },
+    {
+      name: 'web-apart',
+      severity: 'error',
+      from: { path: '^web/' },
+      to: { path: '^(server|demo|e2e|bench|faults)/' },
+    },
+    {
+      name: 'no-testing-in-use',
+      comment: 'What tests need is not shipped.',
+      severity: 'error',
+      from: { path: '^(core|server|web)/src/', pathNot: '\\.test\\.ts$|/testing/' },
+      to: { path: '\\.test\\.ts$|/testing/' },
+    },
+  ],
+  options: {
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.base.json' },
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '/dist/' },
+  },
+};
