@@ -91,3 +91,10 @@ test('what becomes of a stroke later is undone together with it, whatever was do
   });
   expect(historyAfter(noHistory, 'amended', marked).undo).toEqual([marked]);
 });
+
+test('what amends nothing that was made here is a step of its own', () => {
+  const drawn: Reversal[] = [{ effect: remove, of: add }];
+  const history = historyAfter(noHistory, 'changed', drawn);
+  const recoloured: Reversal[] = [{ effect: change('#111111'), of: change('#222222') }];
+  expect(historyAfter(history, 'amended', recoloured).undo).toEqual([drawn, recoloured]);
+});

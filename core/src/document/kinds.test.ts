@@ -1,13 +1,19 @@
 import { transform, type Matrix } from '../geometry/index';
 import { annotationSchema, type Annotation, type ShapeAnnotation } from './annotation';
+import { copiesOf } from './copied-pages';
 import { changed } from './entities';
 import type { Kind, OfKind } from './kinds';
+import type { OutlineEntry } from './landmark';
 import type { Link } from './link';
 import { nestedEntries } from './nested-entries';
+import { outlineTree } from './outline-tree';
+import type { DocumentPage } from './page';
 import { newGroups, withReferences } from './references';
 import { isGone, removalOf } from './removal';
+import { outlineStyle } from './shape-ink';
 import { isEditable, isShown } from './shown';
 import { sortOf } from './sorts';
+import { documentState } from './state';
 import { stratumOf } from './strata';
 import { idOf } from './testing/index';
 import { isMovable, transformedFields } from './transform';
@@ -196,4 +202,57 @@ test('entries from a list show what is under them only at the top, and keep thei
   const parents = entries.map(({ parentId }) => entries.findIndex(({ id }) => id === parentId));
   expect(parents).toEqual([-1, 0, 0, 2, -1, 4]);
   expect(entries[2].order > entries[1].order && entries[4].order > entries[0].order).toBe(true);
+});
+
+test('of a page that goes to another document, marks of its file say which file that is', () => {
+  const page: DocumentPage = {
+    id: idOf(91),
+    order: 'a0',
+    width: 100,
+    height: 100,
+    rotation: 0,
+    label: null,
+    source: 'f'.repeat(64),
+    sourceIndex: 0,
+    hasMarks: true,
+  };
+  const state = documentState('', [all.foreign, { ...all.ink, id: idOf(2) }], [], [page]);
+  const from = { state, leading: () => undefined, kinds: new Set([]) };
+  const origins = (source: string | undefined) =>
+    copiesOf({ ...from, source }, new Set([page.id]), [], 0, NOW).effects.flatMap((effect) =>
+      effect.type === 'annotation.add' ? [effect.annotation.origin] : [],
+    );
+  expect(origins('e'.repeat(64))).toEqual([{ ...origin, source: 'e'.repeat(64) }, undefined]);
+  expect(origins(undefined)).toEqual([origin, undefined]);
+});
+
+test('an outline is the same tree in whatever order its entries come, to any depth', () => {
+  const entries = Array.from({ length: 70 }, (_, i): OutlineEntry => ({
+    kind: 'outline',
+    id: idOf(100 + i),
+    order: 'a0',
+    title: String(i),
+    open: false,
+    ...(i > 0 ? { parentId: idOf(99 + i) } : {}),
+  }));
+  const depths = (list: readonly OutlineEntry[]): number[] => {
+    const found = new Map<string, number>();
+    const walk = (nodes: ReturnType<typeof outlineTree>, depth: number): void =>
+      nodes.forEach(({ entry, children }) => {
+        found.set(entry.id, depth);
+        walk(children, depth + 1);
+      });
+    walk(outlineTree(documentState('', [], list).landmarks), 0);
+    return entries.map(({ id }) => found.get(id)!);
+  };
+  // What is deeper than 64 levels stands at the lowest of them.
+  const expected = entries.map((_, i) => Math.min(i, 63));
+  expect(depths(entries)).toEqual(expected);
+  expect(depths([...entries].reverse())).toEqual(expected);
+});
+
+test('a shape is drawn just along its outline, by its own instrument', () => {
+  expect(outlineStyle({ ...all.shape, instrument: 'wash', smoothing: 0.7, width: 3 })).toEqual(
+    expect.objectContaining({ instrument: 'wash', width: 3, smoothing: 0, freeform: true }),
+  );
 });

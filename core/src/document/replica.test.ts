@@ -232,3 +232,10 @@ test('what the server does just as it is shown leaves what is shown untouched', 
   expect(done.shown).toBe(replica.shown);
   expect(done.confirmed).toBe(replica.shown);
 });
+
+test('what is heard twice changes nothing', () => {
+  const operation = rename('One');
+  const made: News = { kind: 'made', operations: [operation] };
+  const replica = hear(replicaOf(empty, 0), made);
+  expect(hear(replica, made)).toBe(replica);
+});
