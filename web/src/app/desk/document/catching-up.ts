@@ -4,6 +4,7 @@ import { createEffect } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import { exhaustMap, filter, firstValueFrom, fromEvent, merge } from 'rxjs';
 import { Api } from '../../api/api';
+import { isPassing } from '../../api/problem';
 import { documentActions, documentFeature } from './document.reducer';
 
 /** Milliseconds until the server is asked again that did not say what has been done. */
@@ -48,12 +49,19 @@ export class CatchingUp {
       const documentId = id!;
       try {
         const { operations } = await firstValueFrom(this.api.operationsSince(documentId, revision));
+        // Another document is open meanwhile.
+        if (this.open().id !== documentId) continue;
         // It does not know itself what it has done: all is read anew.
         if (operations.length === 0 && this.isBehind())
           return this.store.dispatch(documentActions.opened({ id: documentId }));
         const news = { kind: 'confirmed', operations } as const;
         this.store.dispatch(documentActions.heard({ documentId, news, isFromHere: false }));
-      } catch {
+      } catch (error) {
+        if (!isPassing(error)) {
+          // What is made here is saved all the same, and the next answer asks again.
+          console.error('What others have done cannot be read.', error);
+          return;
+        }
         // The server is away, which the bar says.
         await new Promise((resolve) => setTimeout(resolve, AGAIN));
       }
