@@ -11,8 +11,8 @@ const LONGEST_WAIT = 8000;
 export interface LineTools {
   /** Settles when it is a good moment to send. */
   readonly moment: () => Promise<void>;
-  /** What waits for the document, oldest first. */
-  readonly waiting: () => Promise<readonly Operation[]>;
+  /** The first of what waits for the document, oldest first. */
+  readonly waiting: (most: number) => Promise<readonly Operation[]>;
   /** Sends operations and, acknowledged, takes them out of what waits. Throws what the server says. */
   readonly send: (batch: readonly Operation[]) => Promise<void>;
   /** Puts one aside that the server will not take. */
@@ -58,7 +58,7 @@ export class Line {
   private async drain(): Promise<void> {
     for (;;) {
       await this.tools.moment();
-      const batch = firstBatch(await this.tools.waiting());
+      const batch = firstBatch(await this.tools.waiting(BATCH));
       if (batch.length === 0 || !(await this.send(batch))) return;
     }
   }
@@ -99,7 +99,7 @@ export class Line {
 function firstBatch(waiting: readonly Operation[]): readonly Operation[] {
   let length = 0;
   let count = 0;
-  for (const operation of waiting.slice(0, BATCH)) {
+  for (const operation of waiting) {
     length += JSON.stringify(operation).length;
     if (count > 0 && length > LONGEST_BATCH) break;
     count++;

@@ -41,6 +41,14 @@ export class Outbox {
     return inOrder(rows.map(({ operation }) => operation)).filter(isReadable);
   }
 
+  /** The first of what waits for one document, oldest first; without reading what comes after. */
+  async first(documentId: string, most: number): Promise<readonly Operation[]> {
+    const db = await this.db.open();
+    // Entries of an index that are alike go by their primary keys (Indexed Database API 3.0, 2.6): by ids.
+    const rows = await db.getAllFromIndex('operations', 'document', documentId, most);
+    return rows.map(({ operation }) => operation);
+  }
+
   /** What waits for any document, oldest first. */
   async all(): Promise<Operation[]> {
     const rows = await (await this.db.open()).getAll('operations');
@@ -49,8 +57,11 @@ export class Outbox {
 
   /** The documents for which something waits, and how much in all. */
   async inventory(): Promise<{ documentIds: string[]; count: number }> {
-    const all = await this.all();
-    return { documentIds: [...new Set(all.map((o) => o.documentId))], count: all.length };
+    const { store } = (await this.db.open()).transaction('operations');
+    const documentIds: string[] = [];
+    let cursor = await store.index('document').openKeyCursor(null, 'nextunique');
+    for (; cursor; cursor = await cursor.continue()) documentIds.push(cursor.key);
+    return { documentIds, count: await store.count() };
   }
 
   async remove(ids: readonly string[]): Promise<void> {

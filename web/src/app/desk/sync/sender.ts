@@ -92,8 +92,8 @@ export class Sender {
     if (!line) {
       line = new Line({
         moment: () => this.penRest.comes(),
-        waiting: async () => {
-          const waiting = await this.outbox.waiting(documentId);
+        waiting: async (most) => {
+          const waiting = await this.firstReadable(documentId, most);
           await this.count();
           return waiting;
         },
@@ -107,6 +107,14 @@ export class Sender {
       this.lines.set(documentId, line);
     }
     return line;
+  }
+
+  /** What cannot be read, having come from a window of another version, is put aside. */
+  private async firstReadable(documentId: string, most: number): Promise<readonly Operation[]> {
+    const first = await this.outbox.first(documentId, most);
+    const unreadable = await this.outbox.sortOut(first);
+    for (const aside of unreadable) this.store.dispatch(syncActions.putAside({ aside }));
+    return unreadable.length === 0 ? first : this.firstReadable(documentId, most);
   }
 
   private async send(batch: readonly Operation[]): Promise<void> {

@@ -201,3 +201,26 @@ test('the state of saving in words', () => {
   expect(words(3, false)).toBe('Offline · 3 changes kept here');
   expect(words(0, true, [{}])).toBe('All else saved');
 });
+
+test('of what waits only the next is read, each document’s in its order; how much waits is counted', async () => {
+  const other = newId();
+  const all = Array.from({ length: 30 }, (_, i) =>
+    rename(`t${i}`, i % 3 === 0 ? other : documentId),
+  );
+  await outbox.add(all.toReversed());
+  const first = await outbox.first(documentId, 5);
+  expect(first.map(titleOf)).toEqual(['t1', 't2', 't4', 't5', 't7']);
+  expect(await outbox.inventory()).toEqual({
+    documentIds: [documentId, other].sort(),
+    count: 30,
+  });
+});
+
+test('what another version has left unreadable is put aside, and all else is sent', async () => {
+  const broken = { ...rename('broken'), effect: { type: 'tide.turn' } } as unknown as Operation;
+  await outbox.add([broken, ...Array.from({ length: 250 }, (_, i) => rename(`t${i}`))]);
+  await keep(rename('last'));
+  await until(async () => (await outbox.inventory()).count === 0);
+  expect(api.calls.flat()).toEqual([...Array.from({ length: 250 }, (_, i) => `t${i}`), 'last']);
+  expect((await outbox.aside()).map(({ operation }) => operation.id)).toEqual([broken.id]);
+});
