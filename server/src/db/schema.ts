@@ -237,6 +237,9 @@ export const pages = pgTable(
     order: text('order').notNull(),
     /** A removed page is kept, with what is on it, for the case that it comes back. */
     removed: boolean('removed').notNull().default(false),
+    /** The document's revision by which it was removed, and who did that. */
+    removedAt: integer('removed_at'),
+    removedBy: text('removed_by'),
     /** The file it is a page of, and its index there. */
     source: text('source')
       .notNull()

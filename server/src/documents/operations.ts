@@ -10,7 +10,7 @@ import {
   type Operation,
 } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
-import { and, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database';
 import { annotations, documents, operations, pages } from '../db/schema';
 import { writeEntries } from '../find/entries';
@@ -50,7 +50,7 @@ export async function perform(
     let { revision } = document;
     for (const operation of fresh) known.set(operation.id, ++revision);
     // What is on pages that are added names them.
-    await writePages(transaction, documentId, fresh, before, after);
+    await writePages(transaction, documentId, fresh, known, before, after);
     await writeDifference(transaction, { id: documentId, revision }, fresh, before, after);
     await writeLandmarks(transaction, documentId, fresh, before, after);
     await writeEntries(transaction, documentId, before, after);
@@ -92,7 +92,7 @@ async function writtenOnRemoved(
       written.set(pageOf(effect)!, revisions.get(id)!);
   if (written.size === 0) return [];
   const gone = await queries
-    .select(pageColumns)
+    .select({ page: pageColumns, at: pages.removedAt, by: pages.removedBy })
     .from(pages)
     .where(
       and(
@@ -101,23 +101,9 @@ async function writtenOnRemoved(
         inArray(pages.id, [...written.keys()]),
       ),
     );
-  const found: OperationResult['removedPages'] = [];
-  for (const page of gone) {
-    const [removal] = await queries
-      .select({ author: operations.author, revision: operations.revision })
-      .from(operations)
-      .where(
-        and(
-          eq(operations.documentId, documentId),
-          sql`${operations.effect} @> ${JSON.stringify({ type: 'page.remove', pageId: page.id })}::jsonb`,
-        ),
-      )
-      .orderBy(desc(operations.revision))
-      .limit(1);
-    if (removal && removal.revision < written.get(page.id)!)
-      found.push({ page, by: removal.author });
-  }
-  return found;
+  return gone.flatMap(({ page, at, by }) =>
+    at !== null && by !== null && at < written.get(page.id)! ? [{ page, by }] : [],
+  );
 }
 
 async function knownRevisions(

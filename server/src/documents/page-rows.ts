@@ -79,6 +79,7 @@ export async function writePages(
   queries: Queries,
   documentId: string,
   fresh: readonly Operation[],
+  revisions: ReadonlyMap<string, number>,
   before: DocumentState,
   after: DocumentState,
 ): Promise<void> {
@@ -108,14 +109,38 @@ export async function writePages(
           hasMarks: sql`excluded.has_marks`,
           beside: sql`excluded.beside`,
           removed: sql`excluded.removed`,
+          removedAt: sql`excluded.removed_at`,
+          removedBy: sql`excluded.removed_by`,
         },
       });
-  if (gone.length > 0)
-    await queries.update(pages).set({ removed: true }).where(inArray(pages.id, gone));
+  if (gone.length > 0) await markRemoved(queries, gone, fresh, revisions);
   const [left] = await queries
     .select({ id: pages.id })
     .from(pages)
     .where(and(eq(pages.documentId, documentId), eq(pages.removed, false)))
     .limit(1);
   if (!left) throw new Problem('operation-invalid', 'No page would be left.');
+}
+
+/** Pages stay when they are removed, and say by what and by whom. */
+async function markRemoved(
+  queries: Queries,
+  gone: readonly string[],
+  fresh: readonly Operation[],
+  revisions: ReadonlyMap<string, number>,
+): Promise<void> {
+  const removals = new Map(
+    fresh.flatMap(({ id, author, effect }) =>
+      effect.type === 'page.remove' ? [[effect.pageId, { at: revisions.get(id)!, author }]] : [],
+    ),
+  );
+  const each = gone.map((id) => ({ id, ...removals.get(id)! }));
+  await queries.execute(sql`
+    update ${pages} set removed = true, removed_at = g.at, removed_by = g.by
+    from unnest(
+      ${sql.param(each.map(({ id }) => id))}::uuid[],
+      ${sql.param(each.map(({ at }) => at))}::int[],
+      ${sql.param(each.map(({ author }) => author))}::text[]
+    ) as g(id, at, by)
+    where ${pages.id} = g.id`);
 }
