@@ -311,7 +311,12 @@ export const landmarks = pgTable(
     id: uuid('id').notNull(),
     fields: jsonb('fields').$type<Landmark>().notNull(),
   },
-  (t) => [primaryKey({ columns: [t.documentId, t.id] })],
+  (t) => [
+    primaryKey({ columns: [t.documentId, t.id] }),
+    index('landmarks_keywords')
+      .on(t.documentId)
+      .where(sql`${t.fields} ->> 'kind' = 'keyword'`),
+  ],
 );
 
 /** The notebooks that are kept beside documents. */

@@ -1,10 +1,9 @@
 import type { HungKeyword } from '@stylet/core/api';
-import { documentState, pagesInOrder, type Keyword } from '@stylet/core/document';
-import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import type { Keyword } from '@stylet/core/document';
+import { and, asc, isNull, eq, sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
-import { annotations, documents, landmarks } from '../db/schema';
+import { annotations, documents, landmarks, pages } from '../db/schema';
 import { fromRow } from '../documents/annotation-rows';
-import { readPages } from '../documents/queries';
 
 /** The keywords of all documents, by document and page. */
 export async function listKeywords(queries: Queries): Promise<HungKeyword[]> {
@@ -16,20 +15,25 @@ export async function listKeywords(queries: Queries): Promise<HungKeyword[]> {
     })
     .from(landmarks)
     .innerJoin(documents, eq(documents.id, landmarks.documentId))
-    .where(and(eq(sql`${landmarks.fields} ->> 'kind'`, 'keyword'), isNull(documents.trashed)))
+    .where(and(sql`${landmarks.fields} ->> 'kind' = 'keyword'`, isNull(documents.trashed)))
     .orderBy(asc(documents.title), asc(documents.id));
-  const pages = await pagesOf(queries, [...new Set(rows.map(({ documentId }) => documentId))]);
+  const found = await pagesOf(
+    queries,
+    rows.map(({ fields }) => (fields as Keyword).place.pageId),
+  );
   const keywords = rows
     .flatMap((row) => {
       const fields = row.fields as Keyword;
-      const page = pages.get(fields.place.pageId);
+      const page = found.get(fields.place.pageId);
       return page ? [{ ...row, ...page, fields }] : [];
     })
     // Stable: by document as they come.
     .sort((a, b) => (a.documentId === b.documentId ? a.at - b.at : 0));
   const faces = await facesOf(
     queries,
-    keywords.flatMap(({ fields }) => fields.annotationIds ?? []),
+    keywords.flatMap(({ documentId, fields }) =>
+      (fields.annotationIds ?? []).map((id) => ({ documentId, id })),
+    ),
   );
   return keywords.map(({ fields, at: _, ...where }) => ({
     ...where,
@@ -42,28 +46,35 @@ export async function listKeywords(queries: Queries): Promise<HungKeyword[]> {
   }));
 }
 
-/** The pages of documents by their ids: where each stands, and what it is called. */
+/** Pages by their ids: where each stands, and what it is called. */
 async function pagesOf(
   queries: Queries,
-  documentIds: readonly string[],
+  ids: readonly string[],
 ): Promise<Map<string, { readonly at: number; readonly label: string }>> {
-  const found = new Map<string, { at: number; label: string }>();
-  for (const id of documentIds) {
-    const { pages } = documentState('', [], [], await readPages(queries, id));
-    pagesInOrder(pages).forEach((page, at) => found.set(page.id, { at, label: page.label }));
-  }
-  return found;
+  if (ids.length === 0) return new Map();
+  const { rows } = await queries.execute<{ id: string; label: string | null; at: number }>(sql`
+    select p.id, p.label, (
+      select count(*)::int from ${pages} q
+      where q.document_id = p.document_id and not q.removed
+        and (q."order" collate "C", q.id) < (p."order" collate "C", p.id)
+    ) as at
+    from ${pages} p where p.id = any(${sql.param([...new Set(ids)])}::uuid[]) and not p.removed`);
+  return new Map(rows.map(({ id, label, at }) => [id, { at, label: label ?? String(at + 1) }]));
 }
 
 /** Annotations by their documents and ids. */
 async function facesOf(
   queries: Queries,
-  ids: readonly string[],
+  wanted: readonly { readonly documentId: string; readonly id: string }[],
 ): Promise<Map<string, ReturnType<typeof fromRow>>> {
-  if (ids.length === 0) return new Map();
+  if (wanted.length === 0) return new Map();
   const rows = await queries
     .select()
     .from(annotations)
-    .where(inArray(annotations.id, [...new Set(ids)]));
+    .where(
+      sql`(${annotations.documentId}, ${annotations.id}) in (select * from unnest(
+        ${sql.param(wanted.map(({ documentId }) => documentId))}::uuid[],
+        ${sql.param(wanted.map(({ id }) => id))}::uuid[]))`,
+    );
   return new Map(rows.map((row) => [`${row.documentId} ${row.id}`, fromRow(row)]));
 }

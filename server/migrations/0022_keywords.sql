@@ -1,0 +1,1 @@
+CREATE INDEX "landmarks_keywords" ON "landmarks" USING btree ("document_id") WHERE "landmarks"."fields" ->> 'kind' = 'keyword';
