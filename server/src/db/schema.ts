@@ -258,6 +258,9 @@ export const pages = pgTable(
     index('pages_in_order')
       .on(t.documentId, sql`${t.order} collate "C"`)
       .where(sql`not removed`),
+    index('pages_of_source')
+      .on(t.source, t.documentId)
+      .where(sql`not removed`),
     index('pages_of_sheet')
       .on(t.sheet, t.documentId)
       .where(sql`not removed`),

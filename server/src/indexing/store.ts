@@ -4,7 +4,6 @@ import {
   asc,
   between,
   eq,
-  exists,
   gt,
   gte,
   isNotNull,
@@ -127,16 +126,13 @@ export async function release(database: Database, source: string): Promise<void>
 
 /** Documents with pages whose text has not been read, or cannot be. */
 export async function indexingState(queries: Queries): Promise<IndexingState> {
+  // From what is unread, which is little, to the documents that have pages of it.
   const used = queries
-    .select({ one: sql`1` })
-    .from(pages)
-    .where(
-      and(
-        eq(pages.documentId, documents.id),
-        eq(pages.source, indexing.source),
-        eq(pages.removed, false),
-      ),
-    );
+    .selectDistinct({ documentId: pages.documentId, source: pages.source })
+    .from(indexing)
+    .innerJoin(pages, and(eq(pages.source, indexing.source), sql`not ${pages.removed}`))
+    .where(gt(indexing.pages, indexing.done))
+    .as('used');
   const rows = await queries
     .select({
       id: documents.id,
@@ -145,9 +141,10 @@ export async function indexingState(queries: Queries): Promise<IndexingState> {
       done: sql<number>`sum(${indexing.done})::int`,
       trouble: sql<string | null>`min(${indexing.trouble})`,
     })
-    .from(documents)
-    .innerJoin(indexing, exists(used))
-    .where(and(gt(indexing.pages, indexing.done), isNull(documents.trashed)))
+    .from(used)
+    .innerJoin(documents, eq(documents.id, used.documentId))
+    .innerJoin(indexing, eq(indexing.source, used.source))
+    .where(isNull(documents.trashed))
     .groupBy(documents.id, documents.title)
     .orderBy(asc(documents.title));
   return { documents: rows };

@@ -1,0 +1,1 @@
+CREATE INDEX "pages_of_source" ON "pages" USING btree ("source","document_id") WHERE not removed;
