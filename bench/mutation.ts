@@ -21,7 +21,6 @@ const reportSchema = z.object({
   files: z.record(
     z.string(),
     z.object({
-      source: z.string(),
       mutants: z.array(
         z.object({
           mutatorName: z.string(),
@@ -34,7 +33,7 @@ const reportSchema = z.object({
   ),
 });
 
-/** Parts of a folder's files, evenly taken: every so-manieth, from one that the seed tells. */
+/** Parts of a folder's files, evenly taken: one of so many, from one that the seed tells. */
 function partsOf(folder: string, seed: number): string[] {
   const files = readdirSync(join(root, folder))
     .filter((name) => /^[^.]+\.ts$/.test(name))

@@ -21,6 +21,8 @@ export class Instance {
     private readonly port: number,
   ) {
     this.url = `http://127.0.0.1:${port}`;
+    // Whatever ends this process leaves no server behind.
+    process.once('exit', () => this.server?.kill('SIGKILL'));
     this.drop();
     psql(`create database ${name}`);
   }
@@ -35,9 +37,6 @@ export class Instance {
       },
       stdio: 'inherit',
     });
-    const { server } = this;
-    // Whatever ends this process leaves no server behind.
-    process.once('exit', () => server.kill('SIGKILL'));
     for (let i = 0; i < 150; i++) {
       const up = await fetch(`${this.url}/api/health`).then(
         (reply) => reply.ok,

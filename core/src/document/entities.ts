@@ -109,12 +109,18 @@ export function deedOf(
     case 'annotation.add':
       return { entity: 'annotation', verb: 'add', thing: effect.annotation };
     case 'annotation.change':
-    case 'annotation.remove': {
-      const where = { id: effect.annotationId, pageId: effect.pageId };
-      return effect.type === 'annotation.remove'
-        ? { entity: 'annotation', verb: 'remove', where }
-        : { entity: 'annotation', verb: 'change', where, fields: effect.fields };
-    }
+      return {
+        entity: 'annotation',
+        verb: 'change',
+        where: { id: effect.annotationId, pageId: effect.pageId },
+        fields: effect.fields,
+      };
+    case 'annotation.remove':
+      return {
+        entity: 'annotation',
+        verb: 'remove',
+        where: { id: effect.annotationId, pageId: effect.pageId },
+      };
     case 'landmark.add':
       return { entity: 'landmark', verb: 'add', thing: effect.landmark };
     case 'landmark.change':

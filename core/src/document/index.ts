@@ -25,14 +25,10 @@ export * from './state';
 export * from './apply';
 export {
   changed,
-  changedThing,
   deedOf,
-  entities,
   placeOfDeed,
   whereOf,
-  type Deed,
   type EntityName,
-  type Thing,
   type Whereabouts,
 } from './entities';
 export * from './kinds';

@@ -80,3 +80,6 @@ export function isAway(error: unknown): boolean {
   }
   return false;
 }
+
+/** How several things are read as they were at one moment. */
+export const AT_ONCE = { isolationLevel: 'repeatable read', accessMode: 'read only' } as const;

@@ -15,6 +15,7 @@ import { idSchema } from '@stylet/core/document';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../services';
+import { AT_ONCE } from '../db/database';
 import { pdfIn } from '../sources/upload';
 import { awaitedBy } from '../work/awaited';
 import { bringIn } from './bring-in';
@@ -25,9 +26,6 @@ import { perform } from './operations';
 import { readAnnotations, readDocument, summaryOf } from './queries';
 
 export const idParams = z.object({ id: idSchema });
-
-/** All that is read is of one revision. */
-const AT_ONCE = { isolationLevel: 'repeatable read', accessMode: 'read only' } as const;
 
 /** Documents: bringing in, reading, changing. */
 export const documentRoutes =

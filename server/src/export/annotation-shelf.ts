@@ -1,7 +1,7 @@
 import { documentState, noAnnotations, pagesInOrder, type Annotation } from '@stylet/core/document';
 import type { ExportLandmarks, ExportPage } from '@stylet/core/pdf';
 import { and, eq, gt } from 'drizzle-orm';
-import type { Database, Queries } from '../db/database';
+import { AT_ONCE, type Database, type Queries } from '../db/database';
 import { fromRow } from '../documents/annotation-rows';
 import { notFound, readLandmarks, readPages } from '../documents/queries';
 import { annotations, documents } from '../db/schema';
@@ -30,10 +30,10 @@ export class AnnotationShelf {
   /** A document as it is now. Throws Problem `document-not-found`. */
   async documentOf(id: string): Promise<Pick<Shelved, 'own' | 'pages' | 'landmarks'>> {
     const before = this.documents.get(id);
-    const now = await this.database.transaction((queries) => bringUpToDate(queries, id, before), {
-      isolationLevel: 'repeatable read',
-      accessMode: 'read only',
-    });
+    const now = await this.database.transaction(
+      (queries) => bringUpToDate(queries, id, before),
+      AT_ONCE,
+    );
     this.documents.delete(id);
     if (this.documents.size >= this.most)
       this.documents.delete(this.documents.keys().next().value!);
