@@ -1,6 +1,6 @@
 import type { OperationLog } from '@stylet/core/api';
 import { and, asc, eq, gt } from 'drizzle-orm';
-import { AT_ONCE, type Database } from '../db/database';
+import { AT_ONCE, type Database, type Queries } from '../db/database';
 import { documents, operations } from '../db/schema';
 import { notFound } from './queries';
 
@@ -21,32 +21,37 @@ export async function operationsSince(
       .from(documents)
       .where(eq(documents.id, documentId));
     if (!document) throw notFound(documentId);
-    const rows = await queries
-      .select({
-        id: operations.id,
-        documentId: operations.documentId,
-        revision: operations.revision,
-        baseRevision: operations.baseRevision,
-        author: operations.author,
-        at: operations.at,
-        effect: operations.effect,
-      })
-      .from(operations)
-      .where(and(eq(operations.documentId, documentId), gt(operations.revision, since)))
-      .orderBy(asc(operations.revision))
-      .limit(MOST);
-    let length = 0;
-    const fitting = rows.findIndex(
-      ({ effect }, i) => (length += JSON.stringify(effect).length) > LONGEST && i > 0,
-    );
-    return {
-      revision: document.revision,
-      operations: rows
-        .slice(0, fitting < 0 ? undefined : fitting)
-        .map(({ revision, at, ...rest }) => ({
-          operation: { ...rest, at: at.toISOString() },
-          revision,
-        })),
-    };
+    const operations = await operationsAfter(queries, documentId, since);
+    return { revision: document.revision, operations };
   }, AT_ONCE);
+}
+
+/** The operations that follow a revision, in their order: as many of the first as one answer holds. */
+export async function operationsAfter(
+  queries: Queries,
+  documentId: string,
+  since: number,
+): Promise<OperationLog['operations']> {
+  const rows = await queries
+    .select({
+      id: operations.id,
+      documentId: operations.documentId,
+      revision: operations.revision,
+      baseRevision: operations.baseRevision,
+      author: operations.author,
+      at: operations.at,
+      effect: operations.effect,
+    })
+    .from(operations)
+    .where(and(eq(operations.documentId, documentId), gt(operations.revision, since)))
+    .orderBy(asc(operations.revision))
+    .limit(MOST);
+  let length = 0;
+  const fitting = rows.findIndex(
+    ({ effect }, i) => (length += JSON.stringify(effect).length) > LONGEST && i > 0,
+  );
+  return rows.slice(0, fitting < 0 ? undefined : fitting).map(({ revision, at, ...rest }) => ({
+    operation: { ...rest, at: at.toISOString() },
+    revision,
+  }));
 }

@@ -1,34 +1,45 @@
-import { documentState, noAnnotations, pagesInOrder, type Annotation } from '@stylet/core/document';
+import {
+  applyAll,
+  documentState,
+  noAnnotations,
+  pagesInOrder,
+  type DocumentState,
+} from '@stylet/core/document';
 import type { ExportLandmarks, ExportPage } from '@stylet/core/pdf';
-import { and, eq, gt } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { AT_ONCE, type Database, type Queries } from '../db/database';
-import { fromRow } from '../documents/annotation-rows';
-import { notFound, readLandmarks, readPages } from '../documents/queries';
-import { annotations, documents } from '../db/schema';
+import { operationsAfter } from '../documents/operation-log';
+import { notFound, readAnnotations, readLandmarks, readPages } from '../documents/queries';
+import { documents } from '../db/schema';
 
-interface Shelved {
+/** A document as it is exported. */
+export interface Shelved {
   readonly revision: number;
   /** The digest of the document's own file. */
   readonly own: string;
-  readonly annotations: ReadonlyMap<string, Annotation>;
   readonly pages: readonly ExportPage[];
   readonly landmarks: ExportLandmarks;
 }
 
+interface Kept {
+  readonly state: DocumentState;
+  readonly shelved: Shelved;
+}
+
 /**
  * The documents exported last, with their annotations, so that the next export reads only what
- * changed since.
+ * was done since.
  */
 export class AnnotationShelf {
-  private readonly documents = new Map<string, Shelved>();
+  private readonly documents = new Map<string, Kept>();
 
   constructor(
     private readonly database: Database,
     private readonly most: number,
   ) {}
 
-  /** A document as it is now. Throws Problem `document-not-found`. */
-  async documentOf(id: string): Promise<Pick<Shelved, 'own' | 'pages' | 'landmarks'>> {
+  /** A document as it is now; the same one as before where nothing was done. Throws Problem `document-not-found`. */
+  async documentOf(id: string): Promise<Shelved> {
     const before = this.documents.get(id);
     const now = await this.database.transaction(
       (queries) => bringUpToDate(queries, id, before),
@@ -38,15 +49,15 @@ export class AnnotationShelf {
     if (this.documents.size >= this.most)
       this.documents.delete(this.documents.keys().next().value!);
     this.documents.set(id, now);
-    return now;
+    return now.shelved;
   }
 }
 
 async function bringUpToDate(
   queries: Queries,
   id: string,
-  before: Shelved | undefined,
-): Promise<Shelved> {
+  before: Kept | undefined,
+): Promise<Kept> {
   const [document] = await queries
     .select({
       revision: documents.revision,
@@ -56,49 +67,50 @@ async function bringUpToDate(
     .from(documents)
     .where(eq(documents.id, id));
   if (!document) throw notFound(id);
-  if (before?.revision === document.revision) return before;
-  const current = await annotationsNow(queries, id, before);
-  const state = documentState('', current.values());
-  const pages = documentState('', [], [], await readPages(queries, id)).pages;
+  const { revision, own, isOutlineChanged } = document;
+  if (before?.shelved.revision === revision) return before;
+  const state =
+    (before && (await broughtOn(queries, id, before, revision))) ?? (await read(queries, id));
   return {
-    revision: document.revision,
-    own: document.own,
-    annotations: current,
-    landmarks: {
-      landmarks: documentState('', [], await readLandmarks(queries, id)).landmarks,
-      isOutlineChanged: document.isOutlineChanged,
+    state,
+    shelved: {
+      revision,
+      own,
+      landmarks: { landmarks: state.landmarks, isOutlineChanged },
+      pages: pagesInOrder(state.pages).map(
+        ({ id: pageId, source, sourceIndex, rotation, label }) => ({
+          id: pageId,
+          source,
+          sourceIndex,
+          rotation,
+          label,
+          annotations: state.annotations[pageId] ?? noAnnotations,
+        }),
+      ),
     },
-    pages: pagesInOrder(pages).map(({ id: pageId, source, sourceIndex, rotation, label }) => ({
-      id: pageId,
-      source,
-      sourceIndex,
-      rotation,
-      label,
-      annotations: state.annotations[pageId] ?? noAnnotations,
-    })),
   };
 }
 
-/** Those that did not change are the same objects as before. */
-async function annotationsNow(
+/** What was kept with what was done since; what nobody touched are the same objects. Undefined where that is too much. */
+async function broughtOn(
   queries: Queries,
   id: string,
-  before: Shelved | undefined,
-): Promise<Map<string, Annotation>> {
-  const changed = await queries
-    .select({ fields: annotations.fields, samples: annotations.samples })
-    .from(annotations)
-    .where(
-      and(eq(annotations.documentId, id), gt(annotations.revision, before ? before.revision : -1)),
-    );
-  const current = new Map(before?.annotations);
-  for (const row of changed) current.set(row.fields.id, fromRow(row));
-  if (!before) return current;
-  const there = await queries
-    .select({ id: annotations.id })
-    .from(annotations)
-    .where(eq(annotations.documentId, id));
-  const ids = new Set(there.map((row) => row.id));
-  for (const known of current.keys()) if (!ids.has(known)) current.delete(known);
-  return current;
+  { state, shelved }: Kept,
+  revision: number,
+): Promise<DocumentState | undefined> {
+  const done = await operationsAfter(queries, id, shelved.revision);
+  if (done.at(-1)?.revision !== revision) return undefined;
+  return applyAll(
+    state,
+    done.map(({ operation }) => operation.effect),
+  );
+}
+
+async function read(queries: Queries, id: string): Promise<DocumentState> {
+  const [annotations, landmarks, pages] = [
+    await readAnnotations(queries, id),
+    await readLandmarks(queries, id),
+    await readPages(queries, id),
+  ];
+  return documentState('', annotations, landmarks, pages);
 }

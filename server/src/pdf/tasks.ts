@@ -35,9 +35,10 @@ import { Problem } from '@stylet/core/problems';
 import { workerData } from 'piscina';
 import { connect } from '../db/database';
 import { task } from '../work/task';
-import { AnnotationShelf } from '../export/annotation-shelf';
+import { AnnotationShelf, type Shelved } from '../export/annotation-shelf';
 import { breachBy, type Breach } from '../export/breach';
 import { leftOut, type LeftOut } from '../export/left-out';
+import { MadeBefore } from '../export/made-before';
 import { PictureShelf } from '../pictures/picture-shelf';
 import { factsOf, writeParts, type ImportedFacts } from '../sources/imported';
 import { FileBytes } from './file-bytes';
@@ -229,15 +230,27 @@ function atHand(): Shelves {
   return shelves;
 }
 
+const madeBefore = new MadeBefore<Shelved, ExportedBytes>();
+
 /** The bytes that turn a file into an export. */
 async function makeExport(task: ExportTask): Promise<ExportedBytes> {
-  const { own, pages, landmarks } = await atHand().annotations.documentOf(task.documentId);
-  const some = pages.slice(0, task.pages);
+  const document = await atHand().annotations.documentOf(task.documentId);
+  const { own, pages, landmarks } = document;
+  if (task.pages === undefined)
+    return madeBefore.of(document, task.how, () => exportOf(task, own, own, pages, landmarks));
   // A part of the document is to be looked at: nobody follows its outline.
-  const isPart = task.pages !== undefined;
-  const base = isPart && some.length > 0 ? some[0].source : own;
-  const made = await updateFor({ ...task, base, own }, some, isPart ? undefined : landmarks);
-  const { tail, isJoined, breach } = made;
+  const some = pages.slice(0, task.pages);
+  return exportOf(task, own, some.length > 0 ? some[0].source : own, some);
+}
+
+async function exportOf(
+  task: ExportTask,
+  own: string,
+  base: string,
+  pages: readonly ExportPage[],
+  landmarks?: ExportLandmarks,
+): Promise<ExportedBytes> {
+  const { tail, isJoined, breach } = await updateFor({ ...task, base, own }, pages, landmarks);
   return { base, tail, isJoined, breach };
 }
 
