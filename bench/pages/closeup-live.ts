@@ -1,7 +1,7 @@
 // Runs in the browser: live ink in the close-up alone, and in the close-up and on the page.
 import { Stroke, quantise, type Sample } from '@stylet/core/ink';
-import { LiveLayer } from '../../web/src/app/desk/pages/live-layer';
-import { SharedSurface } from '../../web/src/app/desk/pages/live-views';
+import { LiveLayer } from '../../web/src/app/desk/platform/paper/live-layer';
+import { SharedSurface } from '../../web/src/app/desk/platform/paper/live-views';
 
 const WIDTH = 900;
 const HEIGHT = { strip: 200, page: 1100 } as const;

@@ -1,6 +1,6 @@
 // Runs in the browser: live ink as the desk draws it, and bare lines through the same samples.
 import { Stroke, quantise, type Sample } from '@stylet/core/ink';
-import { LiveLayer } from '../../web/src/app/desk/pages/live-layer';
+import { LiveLayer } from '../../web/src/app/desk/platform/paper/live-layer';
 
 const WIDTH = 860;
 const HEIGHT = 1100;

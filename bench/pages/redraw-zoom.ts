@@ -1,8 +1,8 @@
 // Runs in the browser: a full page drawn again after a zoom, as the desk does and naively.
 import { samplesFromBase64, strokeOutline } from '@stylet/core/ink';
-import { CanvasSurface } from '../../web/src/app/desk/pages/canvas-surface';
+import { CanvasSurface } from '../../web/src/app/desk/platform/paper/canvas-surface';
 import { fullPage } from '../full-page';
-import { polygonsOf } from '../../web/src/app/desk/pages/drawing';
+import { polygonsOf } from '../../web/src/app/desk/platform/paper/drawing';
 
 const STROKES = 5000;
 /** An A4 page. */

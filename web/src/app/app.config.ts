@@ -11,18 +11,18 @@ import {
 } from '@angular/router';
 import { KitTogether } from './panes/kit-together';
 import { RoutePerDocument } from './route-per-document';
-import { CatchingUp } from './desk/document/catching-up';
-import { OtherWindows } from './desk/document/other-windows';
+import { CatchingUp } from './desk/platform/document/catching-up';
+import { OtherWindows } from './desk/platform/document/other-windows';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
 import { OverlayContainer } from '@angular/cdk/overlay';
 import { OverlayLandmark } from './overlay-landmark';
-import { documentFeature } from './desk/document/document.reducer';
-import { DocumentEffects } from './desk/document/document.effects';
-import { KitEffects } from './desk/kit/kit.effects';
-import { kitFeature } from './desk/kit/kit.reducer';
-import { SyncEffects } from './desk/sync/sync.effects';
-import { syncFeature } from './desk/sync/sync.reducer';
+import { documentFeature } from './desk/platform/document/document.reducer';
+import { DocumentEffects } from './desk/platform/document/document.effects';
+import { KitEffects } from './desk/platform/kit/kit.effects';
+import { kitFeature } from './desk/platform/kit/kit.reducer';
+import { SyncEffects } from './desk/platform/sync/sync.effects';
+import { syncFeature } from './desk/platform/sync/sync.reducer';
 import { FindEffects } from './find/find.effects';
 import { findFeature } from './find/find.reducer';
 import { LibraryEffects } from './library/library.effects';
@@ -30,7 +30,7 @@ import { libraryFeature } from './library/library.reducer';
 
 const routes: Routes = [
   { path: '', loadComponent: () => import('./library/library').then((m) => m.Library) },
-  { path: 'documents/:id', loadComponent: () => import('./desk/desk').then((m) => m.Desk) },
+  { path: 'documents/:id', loadComponent: () => import('./desk/frame/desk').then((m) => m.Desk) },
   { path: 'panes', loadComponent: () => import('./panes/panes').then((m) => m.Panes) },
   { path: 'keywords', loadComponent: () => import('./library/keywords').then((m) => m.Keywords) },
   { path: 'trash', loadComponent: () => import('./library/trash').then((m) => m.Trash) },

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
-import { DarkPages } from './desk/pages/dark-pages';
+import { DarkPages } from './desk/platform/paper/dark-pages';
 import { PlainHttp } from './secure/plain-http';
 import { Icons } from './icons/icons';
 

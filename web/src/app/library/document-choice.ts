@@ -15,7 +15,7 @@ import { MOST_LISTED, type DocumentSummary } from '@stylet/core/api';
 import { catchError, map, of, switchMap } from 'rxjs';
 import { Api } from '../api/api';
 import { troubleOf } from '../api/problem';
-import { rested } from '../desk/document/rested';
+import { rested } from '../desk/platform/document/rested';
 
 interface Listed {
   readonly documents: readonly DocumentSummary[];

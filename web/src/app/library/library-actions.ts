@@ -4,7 +4,7 @@ import type { DocumentSummary } from '@stylet/core/api';
 import { newId, type Effect } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
 import { Api } from '../api/api';
-import { documentActions } from '../desk/document/document.reducer';
+import { documentActions } from '../desk/platform/document/document.reducer';
 import { Author } from '../settings/author';
 import { LibraryChanges } from './library-changes';
 

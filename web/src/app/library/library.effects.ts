@@ -18,7 +18,7 @@ import {
 } from 'rxjs';
 import { Api } from '../api/api';
 import { troubleOf } from '../api/problem';
-import { Outbox } from '../desk/sync/outbox';
+import { Outbox } from '../desk/platform/sync/outbox';
 import { Passwords, wantsPassword } from '../dialogs/passwords';
 import { libraryActions, libraryFeature, type LibraryState } from './library.reducer';
 import { NamingChoice } from './naming-choice';

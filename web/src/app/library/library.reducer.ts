@@ -16,7 +16,7 @@ import {
 } from '@ngrx/store';
 import type { Operation } from '@stylet/core/document';
 import type { Trouble } from '../api/problem';
-import { documentActions } from '../desk/document/document.reducer';
+import { documentActions } from '../desk/platform/document/document.reducer';
 
 /** A file on its way into the library. */
 export interface Upload {

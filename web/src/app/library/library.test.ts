@@ -5,7 +5,7 @@ import { provideEffects } from '@ngrx/effects';
 import { provideStore, Store } from '@ngrx/store';
 import { NEVER, firstValueFrom, of, skipWhile } from 'rxjs';
 import { Api } from '../api/api';
-import { Outbox } from '../desk/sync/outbox';
+import { Outbox } from '../desk/platform/sync/outbox';
 import { LibraryEffects } from './library.effects';
 import { libraryActions, libraryFeature } from './library.reducer';
 

@@ -22,7 +22,7 @@ import { Indexing } from '../find/indexing';
 import { FolderTile } from '../folders/folder-tile';
 import { documentsWithin, pathTo } from '../folders/folder-tree';
 import { Folders } from '../folders/folders';
-import { rested } from '../desk/document/rested';
+import { rested } from '../desk/platform/document/rested';
 import { WhenSeen } from './when-seen';
 import { DocumentCard } from './document-card';
 import { sortings } from './sorting';

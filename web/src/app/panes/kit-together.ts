@@ -2,7 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { Actions, createEffect } from '@ngrx/effects';
 import type { Action } from '@ngrx/store';
 import { Observable, filter, tap } from 'rxjs';
-import { kitActions } from '../desk/kit/kit.reducer';
+import { kitActions } from '../desk/platform/kit/kit.reducer';
 import { paneChannel } from './pane-channel';
 
 /** What each pane chooses for itself, or finds out by itself. */

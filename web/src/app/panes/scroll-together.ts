@@ -1,6 +1,6 @@
 import { DestroyRef, Injectable, effect, inject, signal, untracked } from '@angular/core';
 import { z } from 'zod';
-import { ViewState } from '../desk/pages/view-state';
+import { ViewState } from '../desk/platform/view/view-state';
 import { isDivided } from '../storage/own-storage';
 import { paneChannel } from './pane-channel';
 

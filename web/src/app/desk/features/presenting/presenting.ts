@@ -1,0 +1,108 @@
+import { DestroyRef, Injectable, computed, inject, signal } from '@angular/core';
+import { PIXELS_PER_POINT } from '../../platform/paper/layout';
+import { shownSize } from '../../platform/paper/page-geometry';
+import { ViewState, type Place } from '../../platform/view/view-state';
+import { isTyping } from '../../platform/input/typing';
+
+/** Keys that go on and back by a page: also those of what people hold in their hand to do that. */
+const STEPS: Partial<Record<string, number>> = {
+  ArrowRight: 1,
+  ArrowDown: 1,
+  PageDown: 1,
+  ' ': 1,
+  ArrowLeft: -1,
+  ArrowUp: -1,
+  PageUp: -1,
+  Home: -Infinity,
+  End: Infinity,
+};
+
+/** Showing a document to others: one page at a time and nothing else but the pen and the trail. */
+@Injectable()
+export class Presenting {
+  private readonly view = inject(ViewState);
+  private readonly page = signal<number | undefined>(undefined);
+  readonly isOn = computed(() => this.page() !== undefined);
+  /** The page that is shown, counted from 0. */
+  readonly index = computed(() => this.page() ?? 0);
+  /** Whether what moves over the page leaves a trail instead of ink. */
+  readonly hasTrail = signal(false);
+  private before: { readonly zoom: number; readonly place: Place } | undefined;
+
+  /** How far the pages are moved so that the one shown is in the middle, in CSS pixels. */
+  readonly shift = computed(() => {
+    const page = this.page();
+    const placed = page === undefined ? undefined : this.view.layout().pages[page];
+    if (!placed) return undefined;
+    const { left, top, width, height } = this.view.part();
+    return {
+      x: (width - placed.width) / 2 - (placed.left - left),
+      y: (height - placed.height) / 2 - (placed.top - top),
+    };
+  });
+
+  constructor() {
+    // Before anything else on the desk: here these keys go from page to page.
+    const down = (event: KeyboardEvent): void => this.keyDown(event);
+    const changed = (): void => {
+      if (!document.fullscreenElement) this.end();
+    };
+    addEventListener('keydown', down, { capture: true });
+    document.addEventListener('fullscreenchange', changed);
+    inject(DestroyRef).onDestroy(() => {
+      removeEventListener('keydown', down, { capture: true });
+      document.removeEventListener('fullscreenchange', changed);
+      this.end();
+    });
+  }
+
+  /** Begins at the page in view. */
+  start(): void {
+    if (this.isOn() || this.view.pages().length === 0) return;
+    this.before = { zoom: this.view.zoom(), place: this.view.place() };
+    this.page.set(this.view.currentPage());
+    // A browser may refuse: then the window is all there is.
+    void document.documentElement.requestFullscreen().catch(() => undefined);
+  }
+
+  end(): void {
+    const { before } = this;
+    if (!this.isOn() || !before) return;
+    const pageIndex = this.index();
+    this.page.set(undefined);
+    this.hasTrail.set(false);
+    if (document.fullscreenElement) void document.exitFullscreen();
+    this.view.zoomJust(before.zoom);
+    this.view.goTo(pageIndex === before.place.pageIndex ? before.place : { pageIndex, share: 0 });
+  }
+
+  step(by: number): void {
+    const last = this.view.pages().length - 1;
+    this.page.set(Math.min(last, Math.max(0, this.index() + by)));
+    this.fit();
+  }
+
+  /** Has the page fill the view as it is now. */
+  fit(): void {
+    const page = this.page();
+    const sheet = page === undefined ? undefined : this.view.pages()[page];
+    if (page === undefined || !sheet) return;
+    const { width, height } = this.view.size();
+    const shown = shownSize(sheet);
+    const scale = Math.min(width / shown.width, height / shown.height);
+    this.view.zoomJust(scale / PIXELS_PER_POINT);
+    this.view.goTo({ pageIndex: page, share: 0 });
+  }
+
+  private keyDown(event: KeyboardEvent): void {
+    if (!this.isOn() || isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey)
+      return;
+    const step = STEPS[event.key];
+    if (step !== undefined) this.step(step);
+    else if (event.key === 'Escape') this.end();
+    else if (event.key.toLowerCase() === 'q') this.hasTrail.update((has) => !has);
+    else return;
+    event.preventDefault();
+    event.stopImmediatePropagation();
+  }
+}

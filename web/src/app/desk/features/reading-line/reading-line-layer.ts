@@ -1,0 +1,46 @@
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { Page } from '@stylet/core/api';
+import type { Box } from '@stylet/core/geometry';
+import { placeOnPage } from '../../platform/paper/page-geometry';
+
+/** Room round the line, as a share of its height: what reaches above and below stays clear. */
+const ROOM = 0.1;
+
+/** Veils a page but for the line that is being read. */
+@Component({
+  selector: 'stylet-reading-line-layer',
+  template: '<div class="line" [style]="place()"></div>',
+  styles: `
+    :host {
+      inset: 0;
+      overflow: hidden;
+      pointer-events: none;
+      position: absolute;
+    }
+    .line {
+      border-bottom: 2px solid var(--verdigris);
+      box-shadow: 0 0 0 200vmax rgb(231 228 221 / 66%);
+      position: absolute;
+    }
+    :host-context(.dark) .line {
+      box-shadow: 0 0 0 200vmax rgb(23 25 29 / 66%);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { 'aria-hidden': 'true' },
+})
+export class ReadingLineLayer {
+  readonly page = input.required<Page>();
+  /** The line, in page space. */
+  readonly box = input.required<Box>();
+  protected readonly place = computed(() => {
+    const { x0, y0, x1, y1 } = this.box();
+    const room = ROOM * Math.min(y1 - y0, x1 - x0);
+    return placeOnPage(this.page(), {
+      x0: x0 - room,
+      y0: y0 - room,
+      x1: x1 + room,
+      y1: y1 + room,
+    });
+  });
+}

@@ -1,0 +1,285 @@
+import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  computed,
+  effect,
+  inject,
+  output,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatIconModule } from '@angular/material/icon';
+import { MatMenuModule } from '@angular/material/menu';
+import { MatTooltipModule } from '@angular/material/tooltip';
+import type { OutlineNode, Place } from '@stylet/core/document';
+import { Store } from '@ngrx/store';
+import { CoverageChart } from '../../features/coverage/coverage-chart';
+import { documentFeature } from '../../platform/document/document.reducer';
+import { rested } from '../../platform/document/rested';
+import { inkColors } from '../../platform/kit/palettes';
+import { AnnotationSelection } from '../../platform/selection/annotation-selection';
+import { SelectionActions } from '../../platform/selection/selection-actions';
+import { Grip, type Drag } from '../../platform/input/grip';
+import { ViewState } from '../../platform/view/view-state';
+import { IndexFilter, kindNames } from './index-filter';
+import { IndexFilterMenu } from './index-filter-menu';
+import { facetsOf, isUnrestricted, restrictedTo } from './index-restriction';
+import { allRowsOf, countsOf, indexKinds, rowsOf, type IndexRow } from './index-rows';
+import { LandmarkActions, type OutlinePlace } from '../../platform/landmarks/landmark-actions';
+import { LandmarksFrom } from '../../features/landmarks/landmarks-from';
+import { outlinePlaceAt } from './outline-place';
+import { OutlineProposal } from '../../features/landmarks/outline-proposal';
+import { WritingPicture } from './writing-picture';
+
+/** Height of a row, in CSS pixels: a finger hits it. */
+export const ROW = 44;
+/** What an entry stands in for each level above it. */
+const STEP = 16;
+/** Handwriting is listed once the pen has rested, in ms. */
+const RESTS = 400;
+
+/** All one finds one's way by, in one list in page order. */
+@Component({
+  selector: 'stylet-index-panel',
+  imports: [
+    Grip,
+    IndexFilterMenu,
+    MatButtonModule,
+    MatIconModule,
+    MatMenuModule,
+    MatTooltipModule,
+    ScrollingModule,
+    WritingPicture,
+  ],
+  templateUrl: './index-panel.html',
+  styleUrl: './index-panel.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { role: 'complementary', 'aria-label': 'Index' },
+})
+export class IndexPanel {
+  readonly chosen = output<Place>();
+  private readonly store = inject(Store);
+  private readonly view = inject(ViewState);
+  private readonly selection = inject(AnnotationSelection);
+  private readonly selected = inject(SelectionActions);
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  protected readonly actions = inject(LandmarkActions);
+  protected readonly landmarksFrom = inject(LandmarksFrom);
+  protected readonly proposal = inject(OutlineProposal);
+  protected readonly coverage = inject(CoverageChart);
+  protected readonly filter = inject(IndexFilter);
+  private readonly list = viewChild(CdkVirtualScrollViewport);
+  private readonly landmarks = this.store.selectSignal(documentFeature.selectLandmarks);
+  private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
+  private readonly rested = rested(this.annotations, RESTS);
+  /** Entries opened or closed by hand. */
+  private readonly toggled = signal<ReadonlyMap<string, boolean>>(new Map());
+  protected readonly row = ROW;
+  protected readonly colors = inkColors;
+  protected readonly renaming = signal<string | undefined>(undefined);
+  protected readonly dragging = signal<
+    { row: IndexRow; top: number; left: number; place: OutlinePlace } | undefined
+  >(undefined);
+
+  private readonly contents = computed(() => ({
+    pages: this.view.pages(),
+    tree: this.actions.tree(),
+    landmarks: this.landmarks(),
+    annotations: this.rested(),
+  }));
+  private readonly every = computed(() => allRowsOf(this.contents()));
+  protected readonly facets = computed(() => facetsOf(this.every()));
+  protected readonly rows = computed(() => {
+    const restriction = this.filter.restriction();
+    const isFree = isUnrestricted(restriction);
+    // What is asked for shows, folded or not.
+    const rows = rowsOf(this.contents(), this.filter.kinds(), (n) => !isFree || this.isOpen(n));
+    return isFree ? rows : restrictedTo(restriction, rows, this.contents());
+  });
+  protected readonly chips = computed(() => {
+    const counts = countsOf(this.every());
+    const restriction = this.filter.restriction();
+    const listed = isUnrestricted(restriction)
+      ? counts
+      : countsOf(restrictedTo(restriction, this.every(), this.contents()));
+    return indexKinds
+      .filter((kind) => counts.has(kind))
+      .map((kind) => ({ kind, count: listed.get(kind) ?? 0, words: kindNames[kind] }));
+  });
+  protected readonly isEmpty = computed(() => this.chips().length === 0);
+  /** The row of the page in view. */
+  protected readonly current = computed(() => {
+    const page = this.view.currentPage();
+    const first = this.rows().findIndex(({ pageIndex }) => pageIndex === page);
+    if (first >= 0) return first;
+    return this.rows().findLastIndex(({ pageIndex }) => pageIndex >= 0 && pageIndex < page);
+  });
+
+  constructor() {
+    // The list follows the page in view.
+    effect(() => {
+      const [at, list] = [this.current(), this.list()];
+      if (at < 0 || !list) return;
+      untracked(() => this.reveal(list, at));
+    });
+  }
+
+  protected isOpen({ entry }: OutlineNode): boolean {
+    return this.toggled().get(entry.id) ?? entry.open;
+  }
+
+  protected toggle(row: IndexRow): void {
+    this.toggled.update((map) => new Map(map).set(row.key, !row.isOpen));
+  }
+
+  protected go(row: IndexRow): void {
+    if (!row.place) return;
+    this.chosen.emit(row.place);
+    // What is written is selected where it is, to be worked on.
+    this.take(row);
+  }
+
+  /** Selects what a row stands for; whether that is anything on a page. */
+  private take({ place, annotations }: IndexRow): boolean {
+    if (!place || !annotations) return false;
+    this.selection.take(
+      place.pageId,
+      annotations.map(({ id }) => id),
+    );
+    return true;
+  }
+
+  protected nameOf({ kind, words, label }: IndexRow): string {
+    return `${kindNames[kind]}: ${words || 'drawn'}, page ${label}`;
+  }
+
+  protected depthOf({ depth }: IndexRow): number {
+    return depth * STEP;
+  }
+
+  protected beginRenaming({ key }: IndexRow): void {
+    this.renaming.set(key);
+    setTimeout(() => this.showRow(key));
+  }
+
+  protected rename(row: IndexRow, words: string): void {
+    if (row.landmark && this.renaming() === row.key) this.actions.rename(row.landmark, words);
+    this.renaming.set(undefined);
+  }
+
+  protected remove(row: IndexRow): void {
+    if (row.landmark) this.actions.remove(row.landmark);
+    if (this.take(row)) this.selected.remove();
+  }
+
+  protected recolor(row: IndexRow, color: string): void {
+    if (row.landmark?.kind === 'bookmark') this.actions.recolor(row.landmark, color);
+    if (!this.take(row)) return;
+    this.selected.recolor(color);
+    this.selection.clear();
+  }
+
+  protected canBeColored({ kind, annotations }: IndexRow): boolean {
+    return kind === 'bookmark' || (annotations?.some((a) => 'color' in a) ?? false);
+  }
+
+  /** Keys on a row: F2 renames, Del removes, Alt with arrows moves entries. */
+  protected key(event: KeyboardEvent, row: IndexRow): void {
+    const ways = { ArrowUp: 'up', ArrowDown: 'down', ArrowLeft: 'out', ArrowRight: 'in' } as const;
+    const act = this.keyAction(event, row, ways[event.key as keyof typeof ways]);
+    if (!act) return;
+    event.preventDefault();
+    event.stopPropagation();
+    act();
+  }
+
+  private keyAction(
+    event: KeyboardEvent,
+    row: IndexRow,
+    way: 'up' | 'down' | 'in' | 'out' | undefined,
+  ): (() => void) | undefined {
+    if (event.key === 'F2' && row.landmark) return () => this.beginRenaming(row);
+    if (/^(Delete|Backspace)$/.test(event.key)) return () => this.remove(row);
+    if (!way) return undefined;
+    if (event.altKey && row.kind === 'outline')
+      return () => {
+        this.actions.step(row.key, way);
+        this.focusLater(row.key);
+      };
+    if (way === 'up' || way === 'down') return () => this.focusBeside(row, way === 'up' ? -1 : 1);
+    const folds = row.node && row.node.children.length > 0;
+    return folds && row.isOpen === (way === 'out') ? () => this.toggle(row) : undefined;
+  }
+
+  protected async addEntry(): Promise<void> {
+    const entry = await this.actions.addPage();
+    if (!entry) return;
+    this.filter.show('outline');
+    this.renaming.set(entry.id);
+    setTimeout(() => this.showRow(entry.id));
+  }
+
+  /** Shows where an entry would go that is dragged: between two others, as deep as it is held. */
+  protected drag(row: IndexRow, { event }: Drag): void {
+    const list = this.list();
+    if (!list) return;
+    const box = list.elementRef.nativeElement.getBoundingClientRect();
+    if (event.clientY < box.top + ROW / 2)
+      list.scrollToOffset(list.measureScrollOffset() - ROW / 3);
+    if (event.clientY > box.bottom - ROW / 2)
+      list.scrollToOffset(list.measureScrollOffset() + ROW / 3);
+    const offset = list.measureScrollOffset();
+    const at = Math.round((event.clientY - box.top + offset) / ROW);
+    const index = Math.min(this.rows().length, Math.max(0, at));
+    const wanted = Math.max(0, Math.floor((event.clientX - box.left - 40) / STEP));
+    const found = outlinePlaceAt(this.rows(), this.actions.tree(), index, wanted, row.key);
+    if (!found) return;
+    const top = box.top - this.host.getBoundingClientRect().top + index * ROW - offset;
+    this.dragging.set({ row, top, left: 28 + found.depth * STEP, place: found.place });
+  }
+
+  protected drop(event: PointerEvent): void {
+    const dragging = this.dragging();
+    this.dragging.set(undefined);
+    if (dragging && event.type !== 'pointercancel')
+      this.actions.move(dragging.row.key, dragging.place);
+  }
+
+  private reveal(list: CdkVirtualScrollViewport, at: number): void {
+    const top = list.measureScrollOffset();
+    const height = list.getViewportSize();
+    if (at * ROW >= top && (at + 1) * ROW <= top + height) return;
+    list.scrollToOffset(Math.max(0, at * ROW - height / 3));
+  }
+
+  /** Brings a row into view, and what it is renamed in into focus. */
+  private showRow(wanted: string): void {
+    const list = this.list();
+    const at = this.rows().findIndex(({ key }) => key === wanted);
+    if (!list || at < 0) return;
+    this.reveal(list, at);
+    setTimeout(() => this.host.querySelector<HTMLInputElement>('.name')?.select(), 60);
+  }
+
+  private focusBeside(row: IndexRow, by: number): void {
+    const at = this.rows().findIndex(({ key }) => key === row.key) + by;
+    const next = this.rows()[at];
+    const list = this.list();
+    if (!next || !list) return;
+    this.reveal(list, at);
+    this.focusLater(next.key);
+  }
+
+  private focusLater(key: string): void {
+    setTimeout(
+      () => this.host.querySelector<HTMLElement>(`[data-key="${key}"] .entry`)?.focus(),
+      40,
+    );
+  }
+
+  protected readonly keyOf = (_: number, { key }: IndexRow): string => key;
+}

@@ -1,0 +1,70 @@
+import { Injectable, inject } from '@angular/core';
+import type { ConfirmedOperation } from '@stylet/core/document';
+import { createEffect } from '@ngrx/effects';
+import { Store } from '@ngrx/store';
+import { exhaustMap, filter, firstValueFrom, fromEvent, merge } from 'rxjs';
+import { Api } from '../../../api/api';
+import { isPassing } from '../../../api/problem';
+import { documentActions, documentFeature } from './document.reducer';
+
+/** Milliseconds until the server is asked again that did not say what has been done. */
+const AGAIN = 3000;
+
+/** Asks the server for what was done to the open document that is not known here. */
+@Injectable({ providedIn: 'root' })
+export class CatchingUp {
+  private readonly api = inject(Api);
+  private readonly store = inject(Store);
+  private readonly open = this.store.selectSignal(documentFeature.selectDocumentState);
+  private readonly isBehind = this.store.selectSignal(documentFeature.selectIsBehind);
+
+  /** When there is more than is known; and when the window is looked at again, for others may have gone on. */
+  readonly catchUp = createEffect(
+    () =>
+      merge(
+        this.store.select(documentFeature.selectIsBehind).pipe(filter((isBehind) => isBehind)),
+        fromEvent(document, 'visibilitychange').pipe(filter(() => !document.hidden)),
+      ).pipe(
+        filter(() => this.open().status === 'ready'),
+        exhaustMap(() => this.asked()),
+      ),
+    { dispatch: false },
+  );
+
+  /** What was done from one revision to another, in order. */
+  async between(id: string, from: number, to: number): Promise<ConfirmedOperation[]> {
+    const all: ConfirmedOperation[] = [];
+    for (let at = from; at < to;) {
+      const { operations } = await firstValueFrom(this.api.operationsSince(id, at));
+      if (operations.length === 0) break;
+      all.push(...operations);
+      at = operations[operations.length - 1].revision;
+    }
+    return all;
+  }
+
+  private async asked(): Promise<void> {
+    do {
+      const { id, revision } = this.open();
+      const documentId = id!;
+      try {
+        const { operations } = await firstValueFrom(this.api.operationsSince(documentId, revision));
+        // Another document is open meanwhile.
+        if (this.open().id !== documentId) continue;
+        // It does not know itself what it has done: all is read anew.
+        if (operations.length === 0 && this.isBehind())
+          return this.store.dispatch(documentActions.opened({ id: documentId }));
+        const news = { kind: 'confirmed', operations } as const;
+        this.store.dispatch(documentActions.heard({ documentId, news, isFromHere: false }));
+      } catch (error) {
+        if (!isPassing(error)) {
+          // What is made here is saved all the same, and the next answer asks again.
+          console.error('What others have done cannot be read.', error);
+          return;
+        }
+        // The server is away, which the bar says.
+        await new Promise((resolve) => setTimeout(resolve, AGAIN));
+      }
+    } while (this.open().status === 'ready' && this.isBehind());
+  }
+}

@@ -1,0 +1,101 @@
+import { Injectable, inject } from '@angular/core';
+import {
+  Draft,
+  invert,
+  newId,
+  stands,
+  type Effect,
+  type Operation,
+  type Reversal,
+  type StepKind,
+} from '@stylet/core/document';
+import { Store } from '@ngrx/store';
+import { Author } from '../../../settings/author';
+import { documentActions, documentFeature, type Step } from './document.reducer';
+
+/** What is done in another document, and what takes it back there. */
+export interface Elsewhere {
+  readonly documentId: string;
+  readonly effect: Effect;
+  readonly of: Effect;
+}
+
+interface Wanted {
+  readonly effect: Effect;
+  readonly of?: Effect;
+  readonly documentId?: string;
+}
+
+/** Turns what people do into operations on the open document. */
+@Injectable({ providedIn: 'root' })
+export class Editing {
+  private readonly store = inject(Store);
+  private readonly author = inject(Author);
+  private readonly open = this.store.selectSignal(documentFeature.selectDocumentState);
+
+  /** What is done along with effects, in the same step. */
+  alongWith: (effects: readonly Effect[]) => readonly Effect[] = () => [];
+
+  /** Carries out effects as one step of undo, and what is done in other documents with it. */
+  change(effects: readonly Effect[], elsewhere: readonly Elsewhere[] = []): void {
+    const here = [...effects, ...this.alongWith(effects)].map((effect) => ({ effect }));
+    const step = this.stepOf([...here, ...elsewhere]);
+    if (step.operations.length > 0) this.made('changed', step);
+  }
+
+  /** Carries out what becomes of something done before: it is undone together with that. */
+  amend(effects: readonly Effect[]): void {
+    const step = this.stepOf(effects.map((effect) => ({ effect })));
+    if (step.operations.length > 0) this.made('amended', step);
+  }
+
+  /** What undo takes back before any step, where there is such a thing: true when it did. */
+  undoesFirst: () => boolean = () => false;
+
+  /** Takes the last step back. */
+  undo(): void {
+    if (this.undoesFirst()) return;
+    this.revert('undone', this.open().history.undo.at(-1));
+  }
+
+  /** Does again what was undone last. */
+  redo(): void {
+    this.revert('redone', this.open().history.redo.at(-1));
+  }
+
+  private revert(kind: StepKind, reversals: readonly Reversal[] | undefined): void {
+    if (reversals) this.made(kind, this.stepOf(reversals));
+  }
+
+  private made(kind: StepKind, step: Step): void {
+    this.store.dispatch(documentActions.stepMade({ documentId: this.open().id!, kind, step }));
+  }
+
+  /** What takes back something that others have gone on from is left out. */
+  private stepOf(wanted: readonly Wanted[]): Step {
+    const { id, revision, state } = this.open();
+    const operations: Operation[] = [];
+    const reversals: Reversal[] = [];
+    const draft = new Draft(state);
+    for (const { effect, of, documentId } of wanted) {
+      const common = {
+        id: newId(),
+        author: this.author.name(),
+        at: new Date().toISOString(),
+        effect,
+      };
+      if (documentId !== undefined && documentId !== id) {
+        // What takes it back was said with it: the other document is not at hand.
+        if (of) reversals.push({ effect: of, of: effect, documentId });
+        operations.push({ ...common, documentId, baseRevision: 0 });
+        continue;
+      }
+      if (of && !stands(draft.state, of)) continue;
+      const back = invert(draft.state, effect);
+      if (back) reversals.push({ effect: back, of: effect });
+      draft.apply(effect);
+      operations.push({ ...common, documentId: id!, baseRevision: revision });
+    }
+    return { operations, reversals: reversals.reverse() };
+  }
+}

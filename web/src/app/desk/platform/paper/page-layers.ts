@@ -1,0 +1,115 @@
+import {
+  inPaintingOrder,
+  paintingOrder,
+  strata,
+  stratumOf,
+  type Annotation,
+  type PageAnnotations,
+  type Stratum,
+} from '@stylet/core/document';
+import { unite, type Box, type Matrix } from '@stylet/core/geometry';
+import type { Remains } from '../../features/eraser/erase-gesture';
+import type { PictureBitmaps } from '../pictures/picture-bitmaps';
+import { release } from './bitmap-store';
+import { CanvasSurface } from './canvas-surface';
+import { boundsOfAnnotation } from './drawing';
+import { LiveLayer } from './live-layer';
+
+/** A canvas for each stratum, and room for live ink. */
+export interface LayerElements extends Record<Stratum, HTMLCanvasElement> {
+  readonly live: HTMLElement;
+}
+
+/** A page's annotations, stratum by stratum, and live ink on top. */
+export class PageLayers {
+  readonly live: LiveLayer;
+  private readonly layers: readonly { readonly stratum: Stratum; readonly layer: Layer }[];
+  private annotations: PageAnnotations | undefined;
+
+  constructor(
+    private readonly elements: LayerElements,
+    pictures: PictureBitmaps,
+  ) {
+    this.layers = strata.map((stratum) => ({
+      stratum,
+      layer: new Layer(new CanvasSurface(elements[stratum], pictures)),
+    }));
+    this.live = new LiveLayer(elements.live);
+  }
+
+  /** Sets size and place; the layers are empty afterwards. */
+  resize(width: number, height: number, matrix: Matrix): void {
+    for (const { layer } of this.layers) layer.resize(width, height, matrix);
+    this.live.resize(width, height, matrix);
+  }
+
+  /** Brings the layers from what was drawn to what is there now, with as little drawing as it takes. */
+  show(annotations: PageAnnotations, { gone, left }: Remains): void {
+    const all = paintingOrder(annotations);
+    const now =
+      gone.size === 0 ? all : inPaintingOrder([...all.filter(({ id }) => !gone.has(id)), ...left]);
+    // What has been shown while it was written must not change when it is laid down.
+    const way = this.live.isShowing() ? 'settle' : 'draw';
+    for (const { stratum, layer } of this.layers)
+      layer.show(
+        now.filter((annotation) => stratumOf(annotation) === stratum),
+        way,
+      );
+    // What is still being drawn stays to be seen where only other things change.
+    if (annotations !== this.annotations) this.live.handOver();
+    this.annotations = annotations;
+  }
+
+  /** Draws a picture again, whose pixels have come or are sharper now. */
+  refresh(digest: string): void {
+    for (const { layer } of this.layers) layer.refresh(digest);
+  }
+
+  /** Gives the layers' memory back. */
+  release(): void {
+    for (const stratum of strata) release(this.elements[stratum]);
+    this.live.release();
+  }
+}
+
+/** What is drawn of one stratum. */
+class Layer {
+  private drawn: readonly Annotation[] = [];
+
+  constructor(private readonly surface: CanvasSurface) {}
+
+  resize(width: number, height: number, matrix: Matrix): void {
+    this.surface.resize(width, height, matrix);
+    this.drawn = [];
+  }
+
+  show(now: readonly Annotation[], way: 'draw' | 'settle'): void {
+    const isOnTop = this.drawn.every((annotation, i) => now[i] === annotation);
+    if (isOnTop) this.surface[way](now.slice(this.drawn.length));
+    else this.redraw(changesBetween(this.drawn, now), now);
+    this.drawn = now;
+  }
+
+  refresh(digest: string): void {
+    const concerned = this.drawn.filter((a) => a.kind === 'picture' && a.digest === digest);
+    this.redraw(concerned, this.drawn);
+  }
+
+  private redraw(changed: readonly Annotation[], now: readonly Annotation[]): void {
+    const region = changed
+      .flatMap((annotation) => boundsOfAnnotation(annotation) ?? [])
+      .reduce<Box | undefined>((whole, box) => (whole ? unite(whole, box) : box), undefined);
+    if (region) this.surface.redraw(region, now);
+  }
+}
+
+/** What came and what went; where only the order changed, all of it. */
+function changesBetween(
+  drawn: readonly Annotation[],
+  now: readonly Annotation[],
+): readonly Annotation[] {
+  const before = new Set(drawn);
+  const after = new Set(now);
+  const changed = [...drawn.filter((a) => !after.has(a)), ...now.filter((a) => !before.has(a))];
+  return changed.length > 0 ? changed : now;
+}

@@ -1,0 +1,124 @@
+import { Injectable, inject } from '@angular/core';
+import { operationSchema, type Operation } from '@stylet/core/document';
+import type { Trouble } from '../../../api/problem';
+import { BrowserDb, type AsideOperation } from '../../../storage/browser-db';
+
+/** Why an operation would never be sent; undefined for one that is as it should be. */
+function troubleWith(operation: Operation): Trouble | undefined {
+  const { error } = operationSchema.safeParse(operation);
+  const issue = error?.issues[0];
+  return (
+    issue && {
+      code: 'operation-unreadable',
+      title: 'A change is not as this version of Stylet reads it',
+      detail: `${issue.path.join('.')}: ${issue.message}.`,
+      advice: 'Save it as a file. If it was made by another version, that one can read it.',
+    }
+  );
+}
+
+/**
+ * Operations the server has not acknowledged yet, kept in IndexedDB in the order they were made, and those it has
+ * refused, which are put aside.
+ */
+@Injectable({ providedIn: 'root' })
+export class Outbox {
+  private readonly db = inject(BrowserDb);
+
+  async add(operations: readonly Operation[]): Promise<void> {
+    const transaction = (await this.db.open()).transaction('operations', 'readwrite', {
+      durability: 'strict',
+    });
+    for (const operation of operations) void transaction.store.put({ operation });
+    // Said at once, it is carried out also when the page is left now (Indexed Database API 3.0, 5.4).
+    transaction.commit();
+    await transaction.done;
+  }
+
+  /** What waits for one document, oldest first. */
+  async waiting(documentId: string): Promise<Operation[]> {
+    const rows = await (await this.db.open()).getAllFromIndex('operations', 'document', documentId);
+    return inOrder(rows.map(({ operation }) => operation)).filter(isReadable);
+  }
+
+  /** The first of what waits for one document, oldest first; without reading what comes after. */
+  async first(documentId: string, most: number): Promise<readonly Operation[]> {
+    const db = await this.db.open();
+    // Entries of an index that are alike go by their primary keys (Indexed Database API 3.0, 2.6): by ids.
+    const rows = await db.getAllFromIndex('operations', 'document', documentId, most);
+    return rows.map(({ operation }) => operation);
+  }
+
+  /** What waits for any document, oldest first. */
+  async all(): Promise<Operation[]> {
+    const rows = await (await this.db.open()).getAll('operations');
+    return inOrder(rows.map(({ operation }) => operation)).filter(isReadable);
+  }
+
+  /** The documents for which something waits, and how much in all. */
+  async inventory(): Promise<{ documentIds: string[]; count: number }> {
+    const { store } = (await this.db.open()).transaction('operations');
+    const documentIds: string[] = [];
+    let cursor = await store.index('document').openKeyCursor(null, 'nextunique');
+    for (; cursor; cursor = await cursor.continue()) documentIds.push(cursor.key);
+    return { documentIds, count: await store.count() };
+  }
+
+  async remove(ids: readonly string[]): Promise<void> {
+    const transaction = (await this.db.open()).transaction('operations', 'readwrite');
+    for (const id of ids) void transaction.store.delete(id);
+    await transaction.done;
+  }
+
+  /** Puts an operation aside: it stays, and the others go on without it. */
+  async putAside(operation: Operation, trouble: Trouble): Promise<AsideOperation> {
+    const row: AsideOperation = { operation, trouble, at: Date.now() };
+    const transaction = (await this.db.open()).transaction(['operations', 'aside'], 'readwrite');
+    await transaction.objectStore('aside').put(row);
+    await transaction.objectStore('operations').delete(operation.id);
+    await transaction.done;
+    return row;
+  }
+
+  /** Puts aside which of these cannot be read, by default of all that wait: it would never be sent. */
+  async sortOut(some?: readonly Operation[]): Promise<AsideOperation[]> {
+    const rows = some?.map((operation) => ({ operation }));
+    const put: AsideOperation[] = [];
+    for (const { operation } of rows ?? (await (await this.db.open()).getAll('operations'))) {
+      const trouble = troubleWith(operation);
+      if (trouble) put.push(await this.putAside(operation, trouble));
+    }
+    return put;
+  }
+
+  /** What was put aside, oldest first. */
+  async aside(): Promise<AsideOperation[]> {
+    const rows = await (await this.db.open()).getAll('aside');
+    return rows.sort((a, b) => a.at - b.at);
+  }
+
+  /** Takes back what was put aside, to be sent again. */
+  async takeBack(ids: readonly string[]): Promise<void> {
+    const transaction = (await this.db.open()).transaction(['operations', 'aside'], 'readwrite');
+    for (const id of ids) {
+      const row = await transaction.objectStore('aside').get(id);
+      if (!row) continue;
+      await transaction.objectStore('operations').put({ operation: row.operation });
+      await transaction.objectStore('aside').delete(id);
+    }
+    await transaction.done;
+  }
+
+  /** Lets go of what was put aside. */
+  async forget(ids: readonly string[]): Promise<void> {
+    const transaction = (await this.db.open()).transaction('aside', 'readwrite');
+    for (const id of ids) void transaction.store.delete(id);
+    await transaction.done;
+  }
+}
+
+const isReadable = (operation: Operation): boolean => troubleWith(operation) === undefined;
+
+/** Ids are UUIDs of version 7: their order is the order of making. */
+const inOrder = (operations: readonly Operation[]): Operation[] =>
+  operations.toSorted((a, b) => (a.id < b.id ? -1 : 1));
