@@ -30,7 +30,10 @@ import { libraryFeature } from './library/library.reducer';
 
 const routes: Routes = [
   { path: '', loadComponent: () => import('./library/library').then((m) => m.Library) },
-  { path: 'documents/:id', loadComponent: () => import('./desk/frame/desk').then((m) => m.Desk) },
+  {
+    path: 'documents/:id',
+    loadComponent: () => import('./desk/desk-screen').then((m) => m.DeskScreen),
+  },
   { path: 'panes', loadComponent: () => import('./panes/panes').then((m) => m.Panes) },
   { path: 'keywords', loadComponent: () => import('./library/keywords').then((m) => m.Keywords) },
   { path: 'trash', loadComponent: () => import('./library/trash').then((m) => m.Trash) },

@@ -7,7 +7,7 @@ import { writingsAmong, type Writing } from '@stylet/core/document';
 import { unite } from '@stylet/core/geometry';
 import { Api } from '../api/api';
 import { troubleOf, type Trouble } from '../api/problem';
-import { WritingPicture } from '../desk/frame/index/writing-picture';
+import { WritingPicture } from '../desk/platform/paper/writing-picture';
 import { boundsOfAnnotation } from '../desk/platform/paper/drawing';
 import { groupsOf } from './keyword-groups';
 

@@ -5,170 +5,68 @@ import {
   effect,
   inject,
   input,
-  booleanAttribute,
-  numberAttribute,
   signal,
   type OnDestroy,
 } from '@angular/core';
-import { MatDialog, MatDialogModule } from '@angular/material/dialog';
-import { MatSnackBar, MatSnackBarModule } from '@angular/material/snack-bar';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
+import { MatSnackBar, MatSnackBarModule } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
-import type { Effect, Place } from '@stylet/core/document';
+import type { Place } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
-import type { PageLink } from '../../../workers/protocol';
 import { Api } from '../../api/api';
-import { CloseUp } from '../features/close-up/close-up';
-import { CloseUpStrip } from '../features/close-up/close-up-strip';
-import { CoverageChart } from '../features/coverage/coverage-chart';
+import { PaneFrame } from '../../panes/pane-frame';
 import { documentActions, documentFeature } from '../platform/document/document.reducer';
-import { Editing } from '../platform/document/editing';
-import { DocumentMap } from '../features/map/document-map';
-import { LookingUp } from '../features/dictionary/looking-up';
-import { LookupCard } from '../features/dictionary/lookup-card';
-import { PageMenu } from './page-menu/page-menu';
-import { PageMenuCard } from './page-menu/page-menu-card';
-import { LinkCard } from '../features/links/link-card';
-import { LinkCardState } from '../features/links/link-card-state';
-import { LinkMaking } from '../features/links/link-making';
-import { FindBar } from '../features/find/find-bar';
-import { Finding } from '../features/find/finding';
-import { Gaps } from '../features/gap/gaps';
-import { Guides } from '../features/guides/guides';
-import { FingerDrawing } from '../platform/input/finger-drawing';
-import { HandsCard } from '../features/hands/hands-card';
-import { HandsCardState } from '../features/hands/hands-card-state';
+import { OpenDocuments } from '../platform/document/open-documents';
+import type { Arrival } from '../platform/feature/arrival';
+import { Registered } from '../platform/feature/registered';
+import { ShownPart } from '../platform/feature/shown-part';
 import { PenPresence } from '../platform/input/pen-presence';
-import { RestingArea } from '../features/hands/resting-area';
-import { TouchTaps } from '../features/hands/touch-taps';
-import { IndexPanel } from './index/index-panel';
-import { LandmarkActions } from '../platform/landmarks/landmark-actions';
-import { LandmarksFrom } from '../features/landmarks/landmarks-from';
-import { OutlineProposal } from '../features/landmarks/outline-proposal';
 import { kitFeature } from '../platform/kit/kit.reducer';
-import { Rail } from './kit/rail';
+import { PageSource } from '../platform/paper/page-source';
+import { PictureBitmaps } from '../platform/pictures/picture-bitmaps';
 import { AnnotationSelection } from '../platform/selection/annotation-selection';
 import { Clipboard } from '../platform/selection/clipboard';
-import { SelectionActions } from '../platform/selection/selection-actions';
-import { PageActions } from '../features/board/page-actions';
-import { PageBoard } from '../features/board/page-board';
-import { AnnotationPainting } from '../platform/paper/annotation-painting';
-import { PaneFrame } from '../../panes/pane-frame';
-import { ScrollTogether } from '../../panes/scroll-together';
-import { OpenDocuments } from '../platform/document/open-documents';
-import { LiveViews } from '../platform/paper/live-views';
-import { PageGestures } from './pages/page-gestures';
-import { PageSource } from '../platform/paper/page-source';
-import { Cropping } from '../features/crop/cropping';
 import { Incoming } from '../platform/selection/incoming';
-import { PictureBitmaps } from '../platform/pictures/picture-bitmaps';
-import { PictureOrigin } from '../features/pictures/picture-origin';
-import { BesideHost } from '../features/companion/beside-host';
-import { Companion } from '../features/companion/companion';
-import { CompanionWindow } from '../features/companion/companion-window';
-import { PageSupplies } from '../features/board/page-supplies';
-import { Presenting } from '../features/presenting/presenting';
-import { PresentingBar } from '../features/presenting/presenting-bar';
-import { Trail } from '../features/presenting/trail';
-import { PuttingIn } from '../platform/pictures/putting-in';
-import { PagesOnScreen } from '../platform/view/pages-on-screen';
-import { PageStrip } from './pages/page-strip';
+import { TextSelection } from '../platform/selection/text-selection';
+import { syncFeature } from '../platform/sync/sync.reducer';
 import { Places } from '../platform/view/places';
-import { ReadAloud } from '../features/read-aloud/read-aloud';
-import { ReadAloudBar } from '../features/read-aloud/read-aloud-bar';
-import { ReadingLine } from '../features/reading-line/reading-line';
 import { ReadingLog } from '../platform/view/reading-log';
 import { ViewState } from '../platform/view/view-state';
-import { Marking } from '../platform/selection/marking';
-import { TextSelection } from '../platform/selection/text-selection';
-import { Meanings } from '../features/shorthand/meanings';
-import { ShorthandNotice } from '../features/shorthand/shorthand-notice';
-import { PageDrawing } from '../features/snip/page-drawing';
-import { Snipping } from '../features/snip/snipping';
-import { ShorthandOffer } from '../features/shorthand/shorthand-offer';
-import { Shortcuts } from './keys/shortcuts';
 import { StatusBar } from './bars/status-bar';
-import { syncFeature } from '../platform/sync/sync.reducer';
 import { TopBar } from './bars/top-bar';
+import { IndexPanel } from './index/index-panel';
+import { Shortcuts } from './keys/shortcuts';
+import { Rail } from './kit/rail';
+import { PageMenuCard } from './page-menu/page-menu-card';
+import { PageStrip } from './pages/page-strip';
+
+/** Where an address leads within a document: to a page by its id, with points on it, or by its number from 0. */
+export interface Address extends Partial<Arrival> {
+  readonly x: number;
+  readonly y: number;
+  readonly at?: number;
+}
+
+/** The width from which the Index has a place of its own, and under which it lies over the pages, in CSS pixels. */
+const ROOMY = 900;
+const NARROW = 700;
 
 /** The screen on which an open document is worked on. */
 @Component({
   selector: 'stylet-desk',
   imports: [
-    CloseUpStrip,
-    CompanionWindow,
-    DocumentMap,
-    FindBar,
-    HandsCard,
     IndexPanel,
-    LinkCard,
-    LookupCard,
-    PageMenuCard,
     MatButtonModule,
-    MatDialogModule,
     MatIconModule,
     MatSnackBarModule,
-    PageBoard,
+    PageMenuCard,
     PageStrip,
-    PresentingBar,
-    ReadAloudBar,
-    Trail,
     Rail,
-    RestingArea,
     RouterLink,
+    ShownPart,
     StatusBar,
     TopBar,
-  ],
-  providers: [
-    AnnotationPainting,
-    AnnotationSelection,
-    BesideHost,
-    Clipboard,
-    CloseUp,
-    Companion,
-    CoverageChart,
-    Cropping,
-    Finding,
-    FingerDrawing,
-    Gaps,
-    Guides,
-    HandsCardState,
-    Incoming,
-    LandmarkActions,
-    LandmarksFrom,
-    LinkCardState,
-    PageMenu,
-    LinkMaking,
-    LiveViews,
-    LookingUp,
-    Meanings,
-    OpenDocuments,
-    OutlineProposal,
-    PageActions,
-    PageSupplies,
-    PageDrawing,
-    PageGestures,
-    PageSource,
-    PagesOnScreen,
-    PenPresence,
-    PictureOrigin,
-    Places,
-    Presenting,
-    PuttingIn,
-    ReadAloud,
-    ReadingLine,
-    ReadingLog,
-    ScrollTogether,
-    SelectionActions,
-    ShorthandNotice,
-    ShorthandOffer,
-    Shortcuts,
-    Snipping,
-    TextSelection,
-    Marking,
-    TouchTaps,
-    ViewState,
   ],
   templateUrl: './desk.html',
   styleUrl: './desk.scss',
@@ -183,46 +81,32 @@ import { TopBar } from './bars/top-bar';
     '(document:drop)': 'incoming.dropped($event)',
     '(mousedown)': 'sideButton($event)',
     '[class.left-handed]': 'isLeftHanded()',
-    '[class.presenting]': 'presenting.isOn()',
-    '[class.finding]': 'finding.isOpen()',
+    '[class.presenting]': 'isAlone()',
+    '[class.finding]': 'isIndexCovered()',
   },
 })
 export class Desk implements OnDestroy {
   readonly id = input.required<string>();
-  /** A place to show first, from the address: a page's id and points on it. */
-  readonly page = input<string>();
-  /** Or a page by its number, counted from 0. */
-  readonly at = input<string>();
-  readonly x = input(0, { transform: numberAttribute });
-  readonly y = input(0, { transform: numberAttribute });
-  /** What was found there. */
-  readonly find = input<string>();
-  readonly keepsCase = input(false, { transform: booleanAttribute });
-  readonly wholeWords = input(false, { transform: booleanAttribute });
+  /** A place to show first. */
+  readonly address = input.required<Address>();
 
   private readonly store = inject(Store);
   private readonly api = inject(Api);
-  private readonly editing = inject(Editing);
+  private readonly registered = inject(Registered);
   private readonly source = inject(PageSource);
   private readonly places = inject(Places);
   private readonly reading = inject(ReadingLog);
   private readonly selection = inject(TextSelection);
+  private readonly chosen = inject(AnnotationSelection);
   private readonly view = inject(ViewState);
   private readonly router = inject(Router);
   private readonly panes = inject(PaneFrame);
   private readonly documents = inject(OpenDocuments);
-  protected readonly incoming = inject(Incoming);
   private readonly pictures = inject(PictureBitmaps);
-  private readonly dialog = inject(MatDialog);
   private readonly snackBar = inject(MatSnackBar);
+  protected readonly incoming = inject(Incoming);
   protected readonly shortcuts = inject(Shortcuts);
-  protected readonly presenting = inject(Presenting);
-  protected readonly companion = inject(Companion);
-  protected readonly closeUp = inject(CloseUp);
-  protected readonly readAloud = inject(ReadAloud);
-  protected readonly handsCard = inject(HandsCardState);
   protected readonly clipboard = inject(Clipboard);
-  private readonly chosen = inject(AnnotationSelection);
   private readonly stopWatching = inject(PenPresence).watch();
 
   protected readonly status = this.store.selectSignal(documentFeature.selectStatus);
@@ -230,27 +114,31 @@ export class Desk implements OnDestroy {
   private readonly title = this.store.selectSignal(documentFeature.selectTitle);
   protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
   private readonly tool = this.store.selectSignal(kitFeature.selectTool);
-  protected readonly finding = inject(Finding);
-  private readonly puttingIn = inject(PuttingIn);
-  protected readonly indexOpen = signal(innerWidth >= 900);
-  /** Whether the page board lies over the pages. */
-  protected readonly boardOpen = this.view.isBoardOpen;
   private readonly refusal = this.store.selectSignal(syncFeature.selectTrouble);
   protected readonly isLeftHanded = this.store.selectSignal(kitFeature.selectIsLeftHanded);
+  protected readonly indexOpen = signal(innerWidth >= ROOMY);
+  protected readonly isAlone = computed(() => this.view.alone() !== undefined);
   protected readonly hasDrawn = computed(
     () => this.source.hasDrawn() || this.source.trouble() !== undefined,
   );
-  private readonly hands = this.store.selectSignal(kitFeature.selectHands);
-  protected readonly restingArea = computed(() => this.hands()?.restingArea);
   protected readonly isWriting = computed(() => this.mode() === 'write');
 
+  private readonly overlays = this.registered
+    .list('overlays')
+    .map((entry) => ({ entry, isShown: this.registered.get(entry.shows) }));
+  private readonly shown = computed(() =>
+    this.overlays.filter(({ isShown }) => isShown()).map(({ entry }) => entry),
+  );
+  protected readonly overPages = computed(() => this.shown().filter((part) => part.in === 'pages'));
+  protected readonly overAll = computed(() => this.shown().filter((part) => part.in === 'window'));
+  protected readonly beside = computed(() => this.shown().filter((part) => part.in === 'beside'));
+  /** What is beside the pages lies where the Index does. */
+  protected readonly isIndexCovered = computed(() => this.beside().length > 0);
   /** What the pen does next, where that is not what it shows. */
-  protected readonly hint = computed(() => {
-    if (this.tool() !== 'picture' || this.puttingIn.inHand().length === 0) return undefined;
-    return 'Tap where the picture is to go';
-  });
+  protected readonly hint = computed(() => this.registered.toolOf(this.tool())?.hint?.());
 
   constructor() {
+    this.registered.start();
     effect(() => {
       const id = this.id();
       this.store.dispatch(documentActions.opened({ id }));
@@ -261,7 +149,7 @@ export class Desk implements OnDestroy {
     });
     effect(() => {
       // There the Index would lie over it.
-      if (this.boardOpen() && innerWidth < 700) this.indexOpen.set(false);
+      if (this.view.isBoardOpen() && innerWidth < NARROW) this.indexOpen.set(false);
     });
     effect(() => {
       if (this.isWriting()) this.selection.clear();
@@ -299,14 +187,11 @@ export class Desk implements OnDestroy {
 
   /** Goes where the address says, once: a reload stays where one is. */
   private showAddressed(): void {
-    const [page, at] = [this.page(), this.at()];
-    const typed = this.find();
-    if (page && typed) {
-      const [keepsCase, wholeWords] = [this.keepsCase(), this.wholeWords()];
-      this.finding.landOn({ typed, keepsCase, wholeWords }, page, this.y());
-    }
-    if (page) this.view.jumpToPage(page, { x: this.x(), y: this.y() });
-    else if (at !== undefined) this.view.jump({ pageIndex: Number(at) });
+    const { page, at, x, y, find } = this.address();
+    if (page) {
+      this.registered.arrived({ page, y, ...(find ? { find } : {}) });
+      this.view.jumpToPage(page, { x, y });
+    } else if (at !== undefined) this.view.jump({ pageIndex: at });
     else return;
     void this.router.navigate([], { queryParams: {}, replaceUrl: true });
   }
@@ -316,39 +201,13 @@ export class Desk implements OnDestroy {
     void this.source.open(this.api.fileUrl(this.id()));
   }
 
-  protected change(effects: Effect[]): void {
-    this.editing.change(effects);
-  }
-
-  protected undo(): void {
-    this.editing.undo();
-  }
-
   protected jump({ pageId, x, y }: Place): void {
     this.view.jumpToPage(pageId, {
       ...(x === undefined ? {} : { x }),
       ...(y === undefined ? {} : { y }),
     });
-    this.boardOpen.set(false);
-    if (innerWidth < 700) this.indexOpen.set(false);
-  }
-
-  protected async follow({ target }: PageLink): Promise<void> {
-    if (target.kind === 'page') {
-      const { page, x, y } = target;
-      this.view.jump({
-        pageIndex: page,
-        ...(x === undefined ? {} : { x }),
-        ...(y === undefined ? {} : { y }),
-      });
-      return;
-    }
-    if (target.kind === 'document') {
-      await this.router.navigate(['/documents', target.id], { queryParams: { at: target.page } });
-      return;
-    }
-    const { AddressDialog } = await import('./pages/address-dialog');
-    this.dialog.open(AddressDialog, { data: target.url });
+    this.view.isBoardOpen.set(false);
+    if (innerWidth < NARROW) this.indexOpen.set(false);
   }
 
   /** The back and forward buttons on the side of a mouse. */

@@ -7,7 +7,6 @@ import {
   computed,
   effect,
   inject,
-  output,
   signal,
   viewChild,
   type ElementRef,
@@ -21,7 +20,7 @@ import { noAnnotations, type PageAnnotations } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { documentFeature } from '../../platform/document/document.reducer';
-import { Finding } from '../find/finding';
+import { Registered } from '../../platform/feature/registered';
 import { shownSize } from '../../platform/paper/page-geometry';
 import { PageSource } from '../../platform/paper/page-source';
 import { Passing } from '../../platform/view/passing';
@@ -64,11 +63,9 @@ const FAST = 8;
   host: { '(document:keydown)': 'keys.down($event)' },
 })
 export class PageBoard {
-  readonly closed = output();
-
   private readonly store = inject(Store);
-  private readonly view = inject(ViewState);
-  private readonly finding = inject(Finding);
+  protected readonly view = inject(ViewState);
+  private readonly registered = inject(Registered);
   protected readonly actions = inject(PageActions);
   private readonly dialog = inject(MatDialog);
   private readonly injector = inject(Injector);
@@ -80,7 +77,7 @@ export class PageBoard {
   protected readonly filter = signal<BoardFilter>('all');
   private readonly sorts = computed(() => {
     const pages = this.view.pages();
-    const found = this.finding.matches().flatMap(({ pageIndex }) => pages[pageIndex]?.id ?? []);
+    const found = this.registered.marks().flatMap(({ pageIndex }) => pages[pageIndex]?.id ?? []);
     return sortPages(this.annotations(), this.landmarks(), new Set(found));
   });
   protected readonly pages = computed(() =>
@@ -264,7 +261,7 @@ export class PageBoard {
 
   /** Goes to the page and leaves the board. */
   protected open(id: string): void {
-    this.closed.emit();
+    this.view.isBoardOpen.set(false);
     this.view.jumpToPage(id, {});
   }
 
@@ -274,7 +271,7 @@ export class PageBoard {
       this.dragging.set(undefined);
       this.selection.take(this.before);
     } else if (this.count() > 0) this.selection.clear();
-    else this.closed.emit();
+    else this.view.isBoardOpen.set(false);
   }
 
   protected duplicate(): void {

@@ -1,6 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatIconModule } from '@angular/material/icon';
 import { Grip, type Drag } from '../../platform/input/grip';
+import { PIXELS_PER_POINT } from '../../platform/paper/layout';
+import { ViewState } from '../../platform/view/view-state';
 import { CloseUp } from './close-up';
 
 type Part = 'frame' | 'width' | 'left' | 'right';
@@ -17,8 +19,9 @@ const STEP = 4;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class CloseUpFrame {
+  private readonly view = inject(ViewState);
   /** CSS pixels to a point of the page. */
-  readonly scale = input.required<number>();
+  protected readonly scale = computed(() => this.view.zoom() * PIXELS_PER_POINT);
   protected readonly closeUp = inject(CloseUp);
 
   protected readonly place = computed(() => {

@@ -1,3 +1,4 @@
+import { NgComponentOutlet } from '@angular/common';
 import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
@@ -7,21 +8,19 @@ import {
   computed,
   effect,
   inject,
-  output,
   viewChild,
 } from '@angular/core';
 import { MatIconModule } from '@angular/material/icon';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { AHEAD, reachesEnd } from '@stylet/core/close-up';
-import { noAnnotations, type Effect } from '@stylet/core/document';
+import { noAnnotations } from '@stylet/core/document';
 import { toMillimetres, toPoints } from '@stylet/core/paper';
 import { Store } from '@ngrx/store';
-import type { PageLink } from '../../../../workers/protocol';
 import { documentFeature } from '../../platform/document/document.reducer';
 import { Grip } from '../../platform/input/grip';
 import { kitFeature } from '../../platform/kit/kit.reducer';
 import { PIXELS_PER_POINT } from '../../platform/paper/layout';
-import { PageView } from '../../frame/pages/page-view';
+import { PAGE_VIEW } from '../../platform/paper/page-face';
 import { CloseUp } from './close-up';
 
 /** Height of the strip's own bars, in CSS pixels. */
@@ -32,16 +31,12 @@ const PAUSE = 420;
 /** The magnified strip: the frame's part of the page, written on like the page itself. */
 @Component({
   selector: 'stylet-close-up',
-  imports: [Grip, MatIconModule, MatTooltipModule, PageView],
+  imports: [Grip, MatIconModule, MatTooltipModule, NgComponentOutlet],
   templateUrl: './close-up-strip.html',
   styleUrl: './close-up-strip.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class CloseUpStrip {
-  readonly changed = output<Effect[]>();
-  readonly followed = output<PageLink>();
-  readonly undone = output();
-
   private readonly store = inject(Store);
   protected readonly closeUp = inject(CloseUp);
   private readonly all = this.store.selectSignal(documentFeature.selectAnnotations);
@@ -69,7 +64,16 @@ export class CloseUpStrip {
     const { x0, y0, x1, y1 } = this.closeUp.place()!.frame;
     return { x0: x0 / width, y0: y0 / height, x1: x1 / width, y1: y1 / height };
   });
-  protected readonly atOnce = (): number => 0;
+  protected readonly pageView = inject(PAGE_VIEW);
+  private readonly atOnce = (): number => 0;
+  protected readonly inputs = computed(() => ({
+    page: this.closeUp.page(),
+    index: this.closeUp.place()?.pageIndex,
+    zoom: this.zoom(),
+    visible: this.visible(),
+    urgency: this.atOnce,
+    annotations: this.annotations(),
+  }));
   /** The strip shows what its frame holds: whatever lies beyond the page is no paper. */
   protected readonly ahead = `${100 * AHEAD}%`;
   protected readonly pitch = computed(() => toMillimetres(this.closeUp.pitch()).toFixed(1));

@@ -6,7 +6,6 @@ import {
   computed,
   effect,
   inject,
-  input,
   signal,
   viewChild,
 } from '@angular/core';
@@ -42,8 +41,9 @@ const STEP = 20;
   },
 })
 export class CompanionWindow {
-  readonly document = input.required<{ readonly id: string; readonly title: string }>();
   protected readonly companion = inject(Companion);
+  /** It shows as long as there is one. */
+  protected readonly document = computed(() => this.companion.shown()!);
   protected readonly place = this.companion.place;
   private readonly view = inject(ViewState);
   private readonly panes = inject(PaneFrame);

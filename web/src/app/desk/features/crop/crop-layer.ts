@@ -1,11 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import type { Page } from '@stylet/core/api';
-import type { Picture } from '@stylet/core/document';
 import { compose, inverse, pageView, transform, type Point } from '@stylet/core/geometry';
 import { boxCrop, cropBox, cropTo, dragCrop } from '@stylet/core/pictures';
 import { frameParts, gripAt, type FramePart } from '@stylet/core/selection';
 import { Grip } from '../../platform/input/grip';
+import { PAGE_FACE } from '../../platform/paper/page-face';
 import { shownSize } from '../../platform/paper/page-geometry';
 import { Cropping } from './cropping';
 
@@ -33,11 +32,11 @@ const NAMES: Partial<Record<FramePart, string>> = {
   host: { '(pointerdown)': '$event.stopPropagation()', '(click)': '$event.stopPropagation()' },
 })
 export class CropLayer {
-  readonly page = input.required<Page>();
-  readonly picture = input.required<Picture>();
-  /** Where a point of the window is on the page, in page space. */
-  readonly toPage = input.required<(x: number, y: number) => Point>();
+  private readonly face = inject(PAGE_FACE);
+  protected readonly page = this.face.page;
   protected readonly cropping = inject(Cropping);
+  /** The layer shows as long as there is one. */
+  private readonly picture = computed(() => this.cropping.picture()!);
   private way: Point[] = [];
 
   protected readonly sheet = computed(() => shownSize(this.page()));
@@ -109,7 +108,7 @@ export class CropLayer {
   }
 
   private unit({ clientX, clientY }: PointerEvent): Point {
-    return transform(inverse(this.picture().transform), this.toPage()(clientX, clientY));
+    return transform(inverse(this.picture().transform), this.face.toPage(clientX, clientY));
   }
 
   private points(outline: readonly Point[]): string {

@@ -4,7 +4,7 @@ import type { Point } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../../platform/document/document.reducer';
 import { Editing } from '../../platform/document/editing';
-import type { Remains } from '../eraser/erase-gesture';
+import type { Remains } from '../../platform/paper/remains';
 
 /** How much of the parts that will not show is seen while a picture is cropped. */
 const FAINT = 0.3;

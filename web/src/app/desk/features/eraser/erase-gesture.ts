@@ -3,15 +3,8 @@ import type { Point } from '@stylet/core/geometry';
 import type { Sample } from '@stylet/core/ink';
 import { polygonsOf } from '../../platform/paper/drawing';
 import { indexFor } from '../../platform/paper/page-index';
+import { nothingErased, type Remains } from '../../platform/paper/remains';
 import type { Gesture } from '../../platform/input/gesture';
-
-/** What a page shows instead of annotations that are being erased. */
-export interface Remains {
-  readonly gone: ReadonlyMap<string, Annotation>;
-  readonly left: readonly Annotation[];
-}
-
-export const nothingErased: Remains = { gone: new Map(), left: [] };
 
 /** Erases from press to lift; all of it is one step of undo. */
 export class EraseGesture implements Gesture {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatSelectModule } from '@angular/material/select';
@@ -9,6 +9,7 @@ import { MatSnackBar, MatSnackBarModule } from '@angular/material/snack-bar';
 import { isErasable, noAnnotations, removalOf } from '@stylet/core/document';
 import { toMillimetres } from '@stylet/core/paper';
 import { Store } from '@ngrx/store';
+import { OPEN_CARD } from '../../platform/kit/open-card';
 import { documentFeature } from '../../platform/document/document.reducer';
 import { Editing } from '../../platform/document/editing';
 import { ViewState } from '../../platform/view/view-state';
@@ -36,7 +37,7 @@ const GROWTH = Math.log(eraserSizes.most / eraserSizes.least);
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class EraserCard {
-  readonly closed = output();
+  protected readonly card = inject(OPEN_CARD);
   private readonly store = inject(Store);
   private readonly editing = inject(Editing);
   private readonly view = inject(ViewState);
@@ -89,7 +90,7 @@ export class EraserCard {
     const effects = Object.values(this.annotations()[page.id] ?? noAnnotations)
       .filter((annotation) => isErasable(annotation, target))
       .map(removalOf);
-    this.closed.emit();
+    this.card.close();
     if (effects.length === 0) {
       this.snackBar.open('There is nothing to clear on this page.', 'Close', { duration: 4000 });
       return;

@@ -1,5 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import type { Page } from '@stylet/core/api';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { PAGE_FACE } from '../../platform/paper/page-face';
 import { placeOnPage } from '../../platform/paper/page-geometry';
 import { Finding } from './finding';
 
@@ -34,16 +34,15 @@ const MOST = 600;
   host: { 'aria-hidden': 'true' },
 })
 export class HitLayer {
-  readonly page = input.required<Page>();
-  readonly index = input.required<number>();
+  private readonly face = inject(PAGE_FACE);
   private readonly finding = inject(Finding);
   protected readonly hits = computed(() =>
     this.finding
-      .on(this.index())
+      .on(this.face.index())
       .slice(0, MOST)
       .flatMap((match) => {
         const isCurrent = this.finding.isCurrent(match);
-        return match.boxes.map((box) => ({ isCurrent, place: placeOnPage(this.page(), box) }));
+        return match.boxes.map((box) => ({ isCurrent, place: placeOnPage(this.face.page(), box) }));
       }),
   );
 }

@@ -4,7 +4,6 @@ import {
   ElementRef,
   computed,
   inject,
-  input,
   signal,
 } from '@angular/core';
 import { MatIconModule } from '@angular/material/icon';
@@ -35,10 +34,11 @@ const STEP = 0.02;
   },
 })
 export class RestingArea {
-  readonly area = input.required<Area>();
   private readonly store = inject(Store);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly hands = this.store.selectSignal(kitFeature.selectHands);
+  /** It shows as long as there is one. */
+  private readonly area = computed(() => this.hands()!.restingArea!);
 
   /** Where it is while it is dragged; kept for the account once it is let go. */
   private readonly dragged = signal<Area | undefined>(undefined);

@@ -1,9 +1,10 @@
-import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatIconModule } from '@angular/material/icon';
 import type { AnnotationSort } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
+import { OPEN_CARD } from '../../platform/kit/open-card';
 import { kitActions, kitFeature } from '../../platform/kit/kit.reducer';
 import { PagesOnScreen } from '../../platform/view/pages-on-screen';
 import { Incoming } from '../../platform/selection/incoming';
@@ -19,7 +20,7 @@ import { sorts } from '../../platform/selection/sort-names';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class LassoCard {
-  readonly closed = output();
+  protected readonly card = inject(OPEN_CARD);
   private readonly store = inject(Store);
   private readonly incoming = inject(Incoming);
   private readonly pages = inject(PagesOnScreen);
@@ -30,13 +31,13 @@ export class LassoCard {
   /** In the middle of what is seen. */
   protected paste(): void {
     void this.incoming.pasteAt({ x: innerWidth / 2, y: innerHeight / 2 });
-    this.closed.emit();
+    this.card.close();
   }
 
   protected selectAll(): void {
     const page = this.pages.current();
     if (page) this.chosen.takePage(page.id);
-    this.closed.emit();
+    this.card.close();
   }
 
   protected change(change: Parameters<typeof kitActions.lassoChanged>[0]['change']): void {

@@ -5,11 +5,11 @@ import {
   afterRenderEffect,
   computed,
   inject,
-  output,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import type { PageLink } from '../../../../workers/protocol';
 import { PagePreview } from '../../platform/paper/page-preview';
+import { Following } from '../../platform/view/following';
 import { ViewState } from '../../platform/view/view-state';
 import { LinkCardState } from './link-card-state';
 import { LinkMaking } from './link-making';
@@ -33,7 +33,7 @@ const OFF = 6;
   },
 })
 export class LinkCard {
-  readonly followed = output<PageLink>();
+  private readonly following = inject(Following);
   protected readonly state = inject(LinkCardState);
   private readonly making = inject(LinkMaking);
   private readonly view = inject(ViewState);
@@ -74,7 +74,7 @@ export class LinkCard {
 
   protected follow({ link }: { link: PageLink }): void {
     this.state.hide();
-    this.followed.emit(link);
+    void this.following.follow(link);
   }
 
   protected change(): void {

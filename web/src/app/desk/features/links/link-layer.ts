@@ -1,20 +1,14 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  DestroyRef,
-  ElementRef,
-  inject,
-  input,
-  output,
-} from '@angular/core';
-import type { Page } from '@stylet/core/api';
+import { ChangeDetectionStrategy, Component, DestroyRef, ElementRef, inject } from '@angular/core';
 import type { PageLink } from '../../../../workers/protocol';
 import { LongPress } from '../../platform/input/long-press';
 import { PenPresence } from '../../platform/input/pen-presence';
+import { PAGE_FACE } from '../../platform/paper/page-face';
 import { placeOnPage } from '../../platform/paper/page-geometry';
+import { Following } from '../../platform/view/following';
 import { ViewState } from '../../platform/view/view-state';
 import { LinkCardState } from './link-card-state';
 import { linkWords } from './own-links';
+import { PageLinks } from './page-links';
 
 /** The links of a page: quiet marks in Write, live in Read. */
 @Component({
@@ -26,6 +20,7 @@ import { linkWords } from './own-links';
     @for (link of live(); track $index; let i = $index) {
       <button
         class="link"
+        data-long-press
         [style]="placeOf(link)"
         [attr.data-link]="i"
         [attr.aria-label]="wordsOf(link)"
@@ -42,10 +37,11 @@ import { linkWords } from './own-links';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class LinkLayer {
-  readonly page = input.required<Page>();
-  readonly marks = input.required<readonly Record<string, string>[]>();
-  readonly live = input.required<readonly PageLink[]>();
-  readonly followed = output<PageLink>();
+  private readonly page = inject(PAGE_FACE).page;
+  private readonly links = new PageLinks(inject(PAGE_FACE));
+  protected readonly marks = this.links.marks;
+  protected readonly live = this.links.live;
+  private readonly following = inject(Following);
   protected readonly card = inject(LinkCardState);
   private readonly view = inject(ViewState);
 
@@ -78,7 +74,7 @@ export class LinkLayer {
   protected follow(link: PageLink): void {
     if (this.card.shown()?.isHeld) return;
     this.card.hide();
-    this.followed.emit(link);
+    void this.following.follow(link);
   }
 
   protected entered(event: PointerEvent, link: PageLink): void {

@@ -13,7 +13,7 @@ import {
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../../platform/document/document.reducer';
 import { rested } from '../../platform/document/rested';
-import { Finding } from '../find/finding';
+import { Registered } from '../../platform/feature/registered';
 import { LandmarkActions } from '../../platform/landmarks/landmark-actions';
 import { DarkPages } from '../../platform/paper/dark-pages';
 import { ViewState, type Place } from '../../platform/view/view-state';
@@ -59,7 +59,7 @@ export class DocumentMap implements OnDestroy {
   private readonly store = inject(Store);
   protected readonly view = inject(ViewState);
   private readonly actions = inject(LandmarkActions);
-  private readonly finding = inject(Finding);
+  private readonly registered = inject(Registered);
   private readonly dark = inject(DarkPages);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
@@ -76,7 +76,7 @@ export class DocumentMap implements OnDestroy {
   private readonly chapters = computed(() => chaptersOf(this.scale(), this.actions.tree()));
   private readonly bookmarks = computed(() => bookmarksOn(this.scale(), this.landmarks()));
   private readonly density = computed(() => densityOf(this.scale(), this.rested(), BANDS));
-  private readonly hits = computed(() => hitsOn(this.scale(), this.finding.matches()));
+  private readonly hits = computed(() => hitsOn(this.scale(), this.registered.marks()));
   /** The part of the document in view. */
   protected readonly shown = computed(() => {
     const [from, to] = this.view.ends().map((place) => this.shareOfPlace(place));

@@ -108,7 +108,7 @@ export function hitsOn(
   return hits.map(({ pageIndex, boxes: [box] }) => {
     const page = scale.pages[pageIndex];
     const { height } = shownSize(page);
-    const share = page.rotation === 0 ? (box.y0 + box.y1) / 2 / height : 0.5;
+    const share = box && page.rotation === 0 ? (box.y0 + box.y1) / 2 / height : 0.5;
     return downTo(scale, pageIndex, Math.min(1, Math.max(0, share)));
   });
 }

@@ -1,8 +1,9 @@
-import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatIconModule } from '@angular/material/icon';
 import { firstValueFrom } from 'rxjs';
+import { OPEN_CARD } from '../../platform/kit/open-card';
 import { PICTURE_FILES, chooseFiles } from '../../platform/pictures/choose-files';
 import { PictureThumb } from './picture-thumb';
 import { PuttingIn } from '../../platform/pictures/putting-in';
@@ -17,7 +18,7 @@ import { RecentPictures, type ReadyPicture } from '../../platform/pictures/recen
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class PictureCard {
-  readonly closed = output();
+  protected readonly card = inject(OPEN_CARD);
   private readonly dialog = inject(MatDialog);
   private readonly puttingIn = inject(PuttingIn);
   protected readonly recent = inject(RecentPictures).list;
@@ -34,11 +35,11 @@ export class PictureCard {
 
   protected use(picture: ReadyPicture): void {
     this.puttingIn.inHand.set([picture]);
-    this.closed.emit();
+    this.card.close();
   }
 
   private async takeInHand(files: readonly File[]): Promise<void> {
     await this.puttingIn.takeInHand(files);
-    if (this.puttingIn.inHand().length > 0) this.closed.emit();
+    if (this.puttingIn.inHand().length > 0) this.card.close();
   }
 }

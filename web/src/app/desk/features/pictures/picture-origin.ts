@@ -20,7 +20,7 @@ export class PictureOrigin {
 
   async show(source: PictureSource): Promise<void> {
     if ('address' in source) {
-      const { AddressDialog } = await import('../../frame/pages/address-dialog');
+      const { AddressDialog } = await import('../../platform/view/address-dialog');
       this.dialog.open(AddressDialog, { data: source.address });
       return;
     }

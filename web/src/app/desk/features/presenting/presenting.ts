@@ -21,25 +21,13 @@ const STEPS: Partial<Record<string, number>> = {
 @Injectable()
 export class Presenting {
   private readonly view = inject(ViewState);
-  private readonly page = signal<number | undefined>(undefined);
+  private readonly page = this.view.alone;
   readonly isOn = computed(() => this.page() !== undefined);
   /** The page that is shown, counted from 0. */
   readonly index = computed(() => this.page() ?? 0);
   /** Whether what moves over the page leaves a trail instead of ink. */
   readonly hasTrail = signal(false);
   private before: { readonly zoom: number; readonly place: Place } | undefined;
-
-  /** How far the pages are moved so that the one shown is in the middle, in CSS pixels. */
-  readonly shift = computed(() => {
-    const page = this.page();
-    const placed = page === undefined ? undefined : this.view.layout().pages[page];
-    if (!placed) return undefined;
-    const { left, top, width, height } = this.view.part();
-    return {
-      x: (width - placed.width) / 2 - (placed.left - left),
-      y: (height - placed.height) / 2 - (placed.top - top),
-    };
-  });
 
   constructor() {
     // Before anything else on the desk: here these keys go from page to page.

@@ -1,8 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { Page } from '@stylet/core/api';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import type { Quad } from '@stylet/core/document';
+import { PAGE_FACE } from '../../platform/paper/page-face';
 import { shownSize, shownWay } from '../../platform/paper/page-geometry';
-import type { SpokenPlace } from './read-aloud';
+import { ReadAloud } from './read-aloud';
 
 /** Marks the sentence that is read, and the word in it. */
 @Component({
@@ -40,8 +40,10 @@ import type { SpokenPlace } from './read-aloud';
   host: { 'aria-hidden': 'true' },
 })
 export class SpokenLayer {
-  readonly page = input.required<Page>();
-  readonly place = input.required<SpokenPlace>();
+  private readonly page = inject(PAGE_FACE).page;
+  private readonly reading = inject(ReadAloud);
+  /** The layer shows as long as there is one. */
+  private readonly place = computed(() => this.reading.at()!);
   protected readonly size = computed(() => shownSize(this.page()));
   protected readonly sentence = computed(() => this.waysOf(this.place().sentence));
   protected readonly word = computed(() => this.waysOf(this.place().word));

@@ -1,7 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { Page } from '@stylet/core/api';
-import type { Box } from '@stylet/core/geometry';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { PAGE_FACE } from '../../platform/paper/page-face';
 import { placeOnPage } from '../../platform/paper/page-geometry';
+import { ReadingLine } from './reading-line';
 
 /** Room round the line, as a share of its height: what reaches above and below stays clear. */
 const ROOM = 0.1;
@@ -30,9 +30,10 @@ const ROOM = 0.1;
   host: { 'aria-hidden': 'true' },
 })
 export class ReadingLineLayer {
-  readonly page = input.required<Page>();
-  /** The line, in page space. */
-  readonly box = input.required<Box>();
+  private readonly page = inject(PAGE_FACE).page;
+  private readonly reading = inject(ReadingLine);
+  /** The line, in page space: the layer shows as long as there is one. */
+  private readonly box = computed(() => this.reading.at()!.box);
   protected readonly place = computed(() => {
     const { x0, y0, x1, y1 } = this.box();
     const room = ROOM * Math.min(y1 - y0, x1 - x0);

@@ -1,67 +1,46 @@
 import { Injectable, inject } from '@angular/core';
-import type { KitSlot } from '@stylet/core/api';
-import { paintingOrder } from '@stylet/core/document';
-import { polygonBounds, type Polygon, type Sample } from '@stylet/core/ink';
+import { isEditable, paintingOrder } from '@stylet/core/document';
 import { recogniseShape } from '@stylet/core/shapes';
 import { ringed, scratched } from '@stylet/core/shorthand';
 import { Store } from '@ngrx/store';
-import type { Placement } from '../writing/ink-gesture';
-import { InkGesture } from '../writing/ink-gesture';
-import type { Meaning } from '../../platform/input/meaning';
-import { ShapeMeaning } from '../writing/shape-meaning';
-import type { Meanings as StrokeMeanings } from '../writing/writing-gesture';
+import type { Meanings, StrokeUnderWay } from '../../platform/feature/tools';
+import { ShorthandNotice } from '../../platform/input/shorthand-notice';
 import { kitFeature } from '../../platform/kit/kit.reducer';
-import { AnnotationSelection } from '../../platform/selection/annotation-selection';
 import { polygonsOf } from '../../platform/paper/drawing';
-import type { LiveSurface } from '../../platform/paper/live-layer';
-import type { GesturePage } from '../../platform/input/gesture-page';
-import { SnipMeaning } from '../snip/snip-meaning';
-import { Snipping } from '../snip/snipping';
+import { AnnotationSelection } from '../../platform/selection/annotation-selection';
 import { RingMeaning } from './ring-meaning';
 import { ScratchMeaning } from './scratch-meaning';
-import { ShorthandNotice } from './shorthand-notice';
 import { ShorthandOffer } from './shorthand-offer';
 
 /** A stroke is looked at anew after so many samples. */
 const EVERY = 6;
 
-/** What strokes may mean besides ink: shapes when held, and shorthand where it is on. */
+/** What strokes mean in shorthand: a ring selects, a scratch strikes out. */
 @Injectable()
-export class Meanings {
+export class ShorthandMeanings {
   private readonly store = inject(Store);
   private readonly selection = inject(AnnotationSelection);
   private readonly notice = inject(ShorthandNotice);
   private readonly offer = inject(ShorthandOffer);
-  private readonly snipping = inject(Snipping);
   private readonly shorthand = this.store.selectSignal(kitFeature.selectShorthand);
 
-  /** What strokes of a slot on a page may mean. */
-  of(slot: KitSlot, placement: Placement, live: LiveSurface, target: GesturePage): StrokeMeanings {
-    const annotations = paintingOrder(target.annotations).filter(({ locked }) => !locked);
-    const ink = (samples: readonly Sample[]) => () => {
-      const gesture = new InkGesture(slot, placement, live);
-      gesture.move(samples, []);
-      return gesture.end();
-    };
+  of({ page, live, asInk }: StrokeUnderWay): Meanings {
+    const annotations = paintingOrder(page.annotations).filter(isEditable);
     return {
       held: (samples) => {
         const { ring, box } = this.shorthand();
-        const shape = recogniseShape(samples);
-        const last = samples[samples.length - 1];
-        const meanings: Meaning[] = [];
-        const asInk = this.notice.for(ink(samples));
-        if (box && shape?.form === 'rectangle') {
-          const area = polygonBounds([flat(shape.points)])!;
-          meanings.push(new SnipMeaning(last, area, target, live, this.snipping, asInk));
-        } else if (ring || this.offer.isDue()) {
-          const found = ringed(samples, annotations, polygonsOf);
-          if (found.length > 0 && ring)
-            meanings.push(new RingMeaning(last, found, target, live, this.selection, asInk));
-          else if (found.length > 0) this.offer.noted('ring');
+        if (!ring && !this.offer.isDue()) return [];
+        // A box that was held is a snip.
+        if (box && recogniseShape(samples)?.form === 'rectangle') return [];
+        const found = ringed(samples, annotations, polygonsOf);
+        if (found.length === 0) return [];
+        if (!ring) {
+          this.offer.noted('ring');
+          return [];
         }
-        if (shape && slot.holdsToShape !== false)
-          meanings.push(new ShapeMeaning(shape, last, slot, placement, live));
-        return meanings;
+        const last = samples[samples.length - 1];
+        const refusable = this.notice.for(() => asInk(samples));
+        return [new RingMeaning(last, found, page, live, this.selection, refusable)];
       },
       drawn: (samples) => {
         const isOn = this.shorthand().scratchOut;
@@ -75,13 +54,10 @@ export class Meanings {
         return new ScratchMeaning(
           samples,
           (all) => scratched(all, annotations, polygonsOf),
-          target,
-          (all) => this.notice.for(ink(all)),
+          page,
+          (all) => this.notice.for(() => asInk(all)),
         );
       },
     };
   }
 }
-
-const flat = (points: readonly { x: number; y: number }[]): Polygon =>
-  Float64Array.from(points.flatMap(({ x, y }) => [x, y]));

@@ -4,8 +4,8 @@ import type { Meaning } from '../../platform/input/meaning';
 import type { AnnotationSelection } from '../../platform/selection/annotation-selection';
 import type { LiveSurface } from '../../platform/paper/live-layer';
 import type { GesturePage } from '../../platform/input/gesture-page';
-import { staysNear } from './staying';
-import type { Refusable } from './shorthand-notice';
+import { staysNear } from '../../platform/input/staying';
+import type { Refusable } from '../../platform/input/shorthand-notice';
 
 /** A ring that was held: it selects what it goes round. To draw on is to refuse. */
 export class RingMeaning implements Meaning {

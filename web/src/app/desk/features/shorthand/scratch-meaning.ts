@@ -1,9 +1,9 @@
 import type { Annotation, Effect } from '@stylet/core/document';
 import type { Sample } from '@stylet/core/ink';
-import { nothingErased } from '../eraser/erase-gesture';
+import { nothingErased } from '../../platform/paper/remains';
 import type { Meaning } from '../../platform/input/meaning';
 import type { GesturePage } from '../../platform/input/gesture-page';
-import type { Refusable } from './shorthand-notice';
+import type { Refusable } from '../../platform/input/shorthand-notice';
 
 /** How much shows of what will be gone. */
 const FADED = 0.22;

@@ -4,7 +4,7 @@ import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { MatTooltipModule } from '@angular/material/tooltip';
-import { LinkMaking } from '../links/link-making';
+import { Registered } from '../../platform/feature/registered';
 import { OpenDocuments, type OpenElsewhere } from '../../platform/document/open-documents';
 import { Snipping, type Snip } from './snipping';
 
@@ -27,13 +27,16 @@ export class SnipBar {
   protected readonly snipping = inject(Snipping);
   private readonly snackBar = inject(MatSnackBar);
   private readonly documents = inject(OpenDocuments);
-  private readonly links = inject(LinkMaking);
+  private readonly registered = inject(Registered);
+  protected readonly actions = this.registered
+    .ordered('snipActions')
+    .map((entry) => ({ entry, action: this.registered.actionOf(entry) }));
   protected readonly elsewhere = this.documents.elsewhere;
 
-  protected makeLink(): void {
+  protected perform({ run }: (typeof this.actions)[number]['action']): void {
     const { page, area } = this.snip();
     this.snipping.current.set(undefined);
-    void this.links.fromArea(page, area.box);
+    run(page, area.box);
   }
 
   protected async putInto(document: OpenElsewhere): Promise<void> {

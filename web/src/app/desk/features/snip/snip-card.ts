@@ -1,8 +1,9 @@
-import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatIconModule } from '@angular/material/icon';
 import { Store } from '@ngrx/store';
+import { OPEN_CARD } from '../../platform/kit/open-card';
 import { kitActions, kitFeature } from '../../platform/kit/kit.reducer';
 
 /** How snips are drawn, and what comes along. */
@@ -14,7 +15,7 @@ import { kitActions, kitFeature } from '../../platform/kit/kit.reducer';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class SnipCard {
-  readonly closed = output();
+  protected readonly card = inject(OPEN_CARD);
   private readonly store = inject(Store);
   protected readonly snip = this.store.selectSignal(kitFeature.selectSnip);
 

@@ -4,8 +4,8 @@ import type { Sample } from '@stylet/core/ink';
 import type { Meaning } from '../../platform/input/meaning';
 import type { LiveSurface } from '../../platform/paper/live-layer';
 import type { GesturePage } from '../../platform/input/gesture-page';
-import type { Refusable } from '../shorthand/shorthand-notice';
-import { staysNear } from '../shorthand/staying';
+import type { Refusable } from '../../platform/input/shorthand-notice';
+import { staysNear } from '../../platform/input/staying';
 import type { Snipping } from './snipping';
 
 /** A box that was held: what it holds goes to the clipboard as a picture. To draw on is to refuse. */
@@ -22,7 +22,7 @@ export class SnipMeaning implements Meaning {
 
   show(): void {
     this.live.clear();
-    this.target.showArea(this.area);
+    this.target.sketch({ kind: 'area', area: this.area, words: 'Snip' });
   }
 
   move(samples: readonly Sample[]): boolean {
@@ -39,6 +39,6 @@ export class SnipMeaning implements Meaning {
   }
 
   hide(): void {
-    this.target.showArea(undefined);
+    this.target.sketch(undefined);
   }
 }

@@ -22,7 +22,8 @@ import { pageText, type Line } from '@stylet/core/text';
 import type { LiveSurface } from '../../platform/paper/live-layer';
 import { markEffects } from '../../platform/selection/mark-effects';
 import type { Gesture } from '../../platform/input/gesture';
-import { InkGesture, inkOf, type Placement } from './ink-gesture';
+import type { Placement } from '../../platform/feature/tools';
+import { InkGesture, inkOf } from './ink-gesture';
 
 /** What a highlighter needs to know of the page it is on. */
 export interface Surroundings {

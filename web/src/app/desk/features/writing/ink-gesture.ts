@@ -8,14 +8,8 @@ import {
 } from '@stylet/core/document';
 import { Stroke, quantise, samplesOf, samplesToBase64, type Sample } from '@stylet/core/ink';
 import type { LiveInk, LiveSurface } from '../../platform/paper/live-layer';
+import type { Placement } from '../../platform/feature/tools';
 import type { Gesture } from '../../platform/input/gesture';
-
-/** What every new annotation of a gesture needs to know. */
-export interface Placement {
-  readonly pageId: string;
-  readonly order: string;
-  readonly author: string;
-}
 
 /** Draws a stroke: each sample is on the canvas before the next one comes. */
 export class InkGesture implements Gesture {

@@ -4,11 +4,9 @@ import type { Sample } from '@stylet/core/ink';
 import { paint } from '@stylet/core/paint';
 import { adjusted, isClosed, type Shape } from '@stylet/core/shapes';
 import type { LiveSurface } from '../../platform/paper/live-layer';
-import type { Placement } from './ink-gesture';
+import { FILLING } from '../../platform/selection/selection-actions';
+import type { Placement } from '../../platform/feature/tools';
 import type { Meaning } from '../../platform/input/meaning';
-
-/** How opaque the filling of a shape is, of the slot's own opacity. */
-export const FILLING = 0.25;
 
 /** The shape a held stroke was meant to be; it follows the pen until that is lifted. */
 export class ShapeMeaning implements Meaning {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatCheckboxModule } from '@angular/material/checkbox';
 import { MatIconModule } from '@angular/material/icon';
@@ -9,10 +9,11 @@ import type { KitSlot } from '@stylet/core/api';
 import type { Instrument } from '@stylet/core/ink';
 import { toMillimetres, toPoints } from '@stylet/core/paper';
 import { Store } from '@ngrx/store';
+import { OPEN_CARD } from '../../platform/kit/open-card';
 import { ColorChoice } from './color-choice';
 import { changeOfKind, kindOf, kinds, nameOfSlot, paletteOf } from '../../platform/kit/kinds';
 import { kitActions, kitFeature } from '../../platform/kit/kit.reducer';
-import { KitFile } from './kit-file';
+import { KitFile } from '../../platform/kit/kit-file';
 import { SlotBehaviour } from './slot-behaviour';
 import { SlotPicture } from '../../platform/kit/slot-picture';
 
@@ -36,7 +37,7 @@ import { SlotPicture } from '../../platform/kit/slot-picture';
 })
 export class SlotCard {
   readonly slot = input.required<KitSlot>();
-  readonly closed = output();
+  protected readonly card = inject(OPEN_CARD);
   private readonly store = inject(Store);
   private readonly snackBar = inject(MatSnackBar);
   private readonly kitFile = inject(KitFile);
@@ -69,7 +70,7 @@ export class SlotCard {
   /** The card makes room, and the next tap on a page gives its colour. */
   protected pickColor(): void {
     this.store.dispatch(kitActions.pickingBegun());
-    this.closed.emit();
+    this.card.close();
     this.snackBar.open('Tap a page to take its colour; Esc to leave it.', 'Close', {
       duration: 6000,
     });

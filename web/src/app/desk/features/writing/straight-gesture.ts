@@ -6,7 +6,7 @@ import { paint } from '@stylet/core/paint';
 import { levelled, type Shape } from '@stylet/core/shapes';
 import type { LiveSurface } from '../../platform/paper/live-layer';
 import type { Gesture } from '../../platform/input/gesture';
-import type { Placement } from './ink-gesture';
+import type { Placement } from '../../platform/feature/tools';
 import { shapeOf } from './shape-meaning';
 
 /** What is shorter, in points, is a slip of the pen. */

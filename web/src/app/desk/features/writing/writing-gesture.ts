@@ -2,19 +2,9 @@ import type { Effect } from '@stylet/core/document';
 import type { Sample } from '@stylet/core/ink';
 import type { LiveSurface } from '../../platform/paper/live-layer';
 import type { Gesture } from '../../platform/input/gesture';
+import type { Meanings } from '../../platform/feature/tools';
 import { Hold } from '../../platform/input/hold';
 import type { Meaning } from '../../platform/input/meaning';
-
-/** What else than ink a stroke may be meant as. */
-export interface Meanings {
-  /**
-   * What a stroke held at its end may mean, likeliest first: whoever holds on gets the next one. None
-   * when it is nothing but ink.
-   */
-  held(samples: readonly Sample[]): readonly Meaning[];
-  /** What it means while it is still being drawn. */
-  drawn(samples: readonly Sample[]): Meaning | undefined;
-}
 
 /** Ink, until the pen is held or the stroke otherwise says that it means something else. */
 export class WritingGesture implements Gesture {

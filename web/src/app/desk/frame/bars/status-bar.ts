@@ -9,9 +9,7 @@ import { ScrollTogether } from '../../../panes/scroll-together';
 import { LandmarkActions } from '../../platform/landmarks/landmark-actions';
 import { arrangements, findPage, type Arrangement } from '../../platform/paper/layout';
 import { DarkPages } from '../../platform/paper/dark-pages';
-import { ReadAloud } from '../../features/read-aloud/read-aloud';
-import { ReadingLine } from '../../features/reading-line/reading-line';
-import { Presenting } from '../../features/presenting/presenting';
+import { Registered } from '../../platform/feature/registered';
 import { ViewState } from '../../platform/view/view-state';
 import { syncFeature } from '../../platform/sync/sync.reducer';
 
@@ -38,10 +36,8 @@ export class StatusBar {
   private readonly dialog = inject(MatDialog);
   protected readonly view = inject(ViewState);
   protected readonly dark = inject(DarkPages);
-  protected readonly readAloud = inject(ReadAloud);
-  protected readonly readingLine = inject(ReadingLine);
+  protected readonly entries = inject(Registered).menu('view');
   protected readonly together = inject(ScrollTogether);
-  protected readonly presenting = inject(Presenting);
   protected readonly landmarks = inject(LandmarkActions);
   protected readonly sync = this.store.selectSignal(syncFeature.selectWords);
   protected readonly waiting = this.store.selectSignal(syncFeature.selectWaiting);

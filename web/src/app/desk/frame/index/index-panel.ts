@@ -17,8 +17,8 @@ import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import type { OutlineNode, Place } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
-import { CoverageChart } from '../../features/coverage/coverage-chart';
 import { documentFeature } from '../../platform/document/document.reducer';
+import { Registered } from '../../platform/feature/registered';
 import { rested } from '../../platform/document/rested';
 import { inkColors } from '../../platform/kit/palettes';
 import { AnnotationSelection } from '../../platform/selection/annotation-selection';
@@ -30,10 +30,8 @@ import { IndexFilterMenu } from './index-filter-menu';
 import { facetsOf, isUnrestricted, restrictedTo } from './index-restriction';
 import { allRowsOf, countsOf, indexKinds, rowsOf, type IndexRow } from './index-rows';
 import { LandmarkActions, type OutlinePlace } from '../../platform/landmarks/landmark-actions';
-import { LandmarksFrom } from '../../features/landmarks/landmarks-from';
 import { outlinePlaceAt } from './outline-place';
-import { OutlineProposal } from '../../features/landmarks/outline-proposal';
-import { WritingPicture } from './writing-picture';
+import { WritingPicture } from '../../platform/paper/writing-picture';
 
 /** Height of a row, in CSS pixels: a finger hits it. */
 export const ROW = 44;
@@ -68,9 +66,7 @@ export class IndexPanel {
   private readonly selected = inject(SelectionActions);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   protected readonly actions = inject(LandmarkActions);
-  protected readonly landmarksFrom = inject(LandmarksFrom);
-  protected readonly proposal = inject(OutlineProposal);
-  protected readonly coverage = inject(CoverageChart);
+  protected readonly entries = inject(Registered).menu('index');
   protected readonly filter = inject(IndexFilter);
   private readonly list = viewChild(CdkVirtualScrollViewport);
   private readonly landmarks = this.store.selectSignal(documentFeature.selectLandmarks);

@@ -1,7 +1,7 @@
-import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
-import { MatDialogModule } from '@angular/material/dialog';
-import { keys } from './keys';
+import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
+import type { HelpRow } from '../../platform/feature/commands';
 
 @Component({
   selector: 'stylet-help-dialog',
@@ -10,7 +10,7 @@ import { keys } from './keys';
     <h2 mat-dialog-title>Keys</h2>
     <mat-dialog-content tabindex="0">
       <dl>
-        @for (row of keys; track row.keys) {
+        @for (row of keys; track $index) {
           <dt>{{ row.keys }}</dt>
           <dd>{{ row.does }}</dd>
         }
@@ -37,5 +37,5 @@ import { keys } from './keys';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class HelpDialog {
-  protected readonly keys = keys;
+  protected readonly keys = inject<readonly HelpRow[]>(MAT_DIALOG_DATA);
 }

@@ -4,6 +4,7 @@ import {
   DestroyRef,
   afterNextRender,
   afterRenderEffect,
+  computed,
   effect,
   inject,
   signal,
@@ -17,33 +18,21 @@ import { MatTooltipModule } from '@angular/material/tooltip';
 import { newId } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
 import type { KitSlot } from '@stylet/core/api';
-import { CloseUp } from '../../features/close-up/close-up';
-import { Guides } from '../../features/guides/guides';
-import { kitActions, kitFeature, type Tool } from '../../platform/kit/kit.reducer';
-import { LassoCard } from '../../features/lasso/lasso-card';
-import { PictureCard } from '../../features/pictures/picture-card';
-import { SnipCard } from '../../features/snip/snip-card';
-import { EraserCard } from '../../features/eraser/eraser-card';
+import type { Part } from '../../platform/feature/parts';
+import { Registered } from '../../platform/feature/registered';
+import { ShownPart } from '../../platform/feature/shown-part';
+import type { ToolEntry } from '../../platform/feature/tools';
+import { OPEN_CARD, type OpenCard } from '../../platform/kit/open-card';
+import { kitActions, kitFeature } from '../../platform/kit/kit.reducer';
 import { isCalm } from '../../../settings/calm';
 import { nameOfSlot } from '../../platform/kit/kinds';
-import { SlotCard } from '../../features/writing/slot-card';
 import { SlotPicture } from '../../platform/kit/slot-picture';
 
 /** The kit beside the page: one tap takes a slot, a second opens its card. */
 @Component({
   selector: 'stylet-rail',
-  imports: [
-    CdkDrag,
-    CdkDropList,
-    EraserCard,
-    LassoCard,
-    MatIconModule,
-    MatTooltipModule,
-    PictureCard,
-    SlotCard,
-    SlotPicture,
-    SnipCard,
-  ],
+  imports: [CdkDrag, CdkDropList, MatIconModule, MatTooltipModule, ShownPart, SlotPicture],
+  providers: [{ provide: OPEN_CARD, useExisting: Rail }],
   templateUrl: './rail.html',
   styleUrl: './rail.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -55,7 +44,7 @@ import { SlotPicture } from '../../platform/kit/slot-picture';
     '[class.mirrored]': 'isLeftHanded()',
   },
 })
-export class Rail {
+export class Rail implements OpenCard {
   private readonly store = inject(Store);
   protected readonly slots = this.store.selectSignal(kitFeature.selectSlots);
   private readonly active = this.store.selectSignal(kitFeature.selectActiveSlot);
@@ -63,40 +52,24 @@ export class Rail {
   protected readonly tool = this.store.selectSignal(kitFeature.selectTool);
   protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
   protected readonly isLeftHanded = this.store.selectSignal(kitFeature.selectIsLeftHanded);
-  private readonly guides = inject(Guides);
-  private readonly closeUp = inject(CloseUp);
-  protected readonly tools = [
-    { tool: 'eraser', name: 'Eraser', key: 'E' },
-    { tool: 'lasso', name: 'Lasso', key: 'L' },
-    { tool: 'snip', name: 'Snip', key: 'S' },
-    { tool: 'picture', name: 'Picture', key: 'I' },
-    { tool: 'gap', name: 'Gap', key: 'P' },
-  ] as const;
+  private readonly registered = inject(Registered);
+  private readonly writes = this.registered.tools.find(({ isInSlots }) => isInSlots);
+  protected readonly tools = this.registered.tools.filter(({ isInSlots }) => !isInSlots);
   /** What lies on the desk beside whatever is in hand. */
-  protected readonly aids = [
-    {
-      name: 'Ruler',
-      key: 'G',
-      icon: 'ruler',
-      isOn: () => this.guides.isLaid('ruler'),
-      toggle: () => this.guides.toggle('ruler'),
-    },
-    {
-      name: 'Set square',
-      key: 'H',
-      icon: 'setSquare',
-      isOn: () => this.guides.isLaid('setSquare'),
-      toggle: () => this.guides.toggle('setSquare'),
-    },
-    {
-      name: 'Close-up',
-      key: 'C',
-      icon: 'closeUp',
-      isOn: () => this.closeUp.isOpen(),
-      toggle: () => this.closeUp.toggle(),
-    },
-  ] as const;
+  protected readonly aids = this.registered.aids.map((entry) => ({
+    entry,
+    aid: this.registered.aidOf(entry),
+  }));
+  /** The slot or the tool whose card is open. */
   protected readonly openId = signal<string | undefined>(undefined);
+  protected readonly openCard = computed(
+    (): { part: Part; inputs: Record<string, unknown> } | undefined => {
+      const id = this.openId();
+      const slot = this.slots().find((one) => one.id === id);
+      const load = slot ? this.writes?.card : this.tools.find((tool) => tool.id === id)?.card;
+      return load && { part: { load }, inputs: slot ? { slot } : {} };
+    },
+  );
   private readonly list = viewChild.required<ElementRef<HTMLElement>>('list');
   /** Whether there is more than shows, above and below. */
   protected readonly goesOn = signal({ above: false, below: false });
@@ -148,13 +121,12 @@ export class Rail {
   }
 
   /** A second tap opens the tool's card, if it has one. */
-  protected takeTool(tool: Exclude<Tool, 'pen'>): void {
-    const isHeld = this.mode() === 'write' && this.tool() === tool;
-    // Pictures come from the card: it opens at once.
-    const opens = (isHeld || tool === 'picture') && this.openId() !== tool;
-    if (!isHeld) this.store.dispatch(kitActions.toolTaken({ tool }));
+  protected takeTool({ id, card, opensCard }: ToolEntry): void {
+    const isHeld = this.mode() === 'write' && this.tool() === id;
+    const opens = card && (isHeld || opensCard) && this.openId() !== id;
+    if (!isHeld) this.store.dispatch(kitActions.toolTaken({ tool: id }));
     // The effect that puts cards away runs first.
-    setTimeout(() => this.openId.set(opens ? tool : undefined));
+    setTimeout(() => this.openId.set(opens ? id : undefined));
   }
 
   /** A copy of the slot in hand, to be made something else of. */
@@ -180,15 +152,23 @@ export class Rail {
     this.store.dispatch(kitActions.slotMoved({ from, to }));
   }
 
+  protected nameWithKey({ name, key }: Pick<ToolEntry, 'name' | 'key'>): string {
+    return key ? `${name}, key ${key}` : name;
+  }
+
   protected nameOf(slot: KitSlot, index: number): string {
     const name = nameOfSlot(slot);
     return index < 9 ? `${name}, key ${index + 1}` : name;
   }
 
+  close(): void {
+    this.openId.set(undefined);
+  }
+
   /** A list or menu of the card takes the key first. */
   protected closeByKey(): void {
     const list = document.querySelector('.mat-mdc-menu-panel, .mat-mdc-select-panel');
-    if (!list) this.openId.set(undefined);
+    if (!list) this.close();
   }
 
   /** The first touch of the page closes the card and still writes. */

@@ -9,17 +9,12 @@ import {
 } from '@angular/core';
 import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule, MatMenuTrigger } from '@angular/material/menu';
-import { transform } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
-import { LandmarkActions } from '../../platform/landmarks/landmark-actions';
+import { Registered } from '../../platform/feature/registered';
 import { kitActions } from '../../platform/kit/kit.reducer';
 import { AnnotationSelection } from '../../platform/selection/annotation-selection';
 import { Clipboard } from '../../platform/selection/clipboard';
-import { screenToPage } from '../../platform/paper/page-geometry';
-import { PagesOnScreen } from '../../platform/view/pages-on-screen';
-import { PICTURE_FILES, chooseFiles } from '../../platform/pictures/choose-files';
 import { Incoming } from '../../platform/selection/incoming';
-import { PuttingIn } from '../../platform/pictures/putting-in';
 import { PageMenu, type MenuPlace } from './page-menu';
 
 /** What can be done at a place of a page, in a menu at that place. */
@@ -42,18 +37,16 @@ import { PageMenu, type MenuPlace } from './page-menu';
         Paste here
       </button>
       <button mat-menu-item (click)="clipboard.pasteInPlace()">Paste in the same place</button>
-      <button mat-menu-item (click)="putPicture()">
-        <mat-icon svgIcon="pictures" />
-        Picture here …
-      </button>
       <button mat-menu-item (click)="selectAll()">
         <mat-icon svgIcon="lasso" />
         Select all on the page
       </button>
-      <button mat-menu-item (click)="landmarks.toggleBookmark()">
-        <mat-icon svgIcon="bookmark" />
-        Bookmark this page, or not
-      </button>
+      @for (item of further; track item.entry.id) {
+        <button mat-menu-item (click)="perform(item.run)">
+          <mat-icon [svgIcon]="item.entry.icon!" />
+          {{ item.entry.name }}
+        </button>
+      }
     </mat-menu>
   `,
   styles: `
@@ -71,11 +64,12 @@ export class PageMenuCard {
   private readonly store = inject(Store);
   private readonly chosen = inject(AnnotationSelection);
   private readonly incoming = inject(Incoming);
-  private readonly pages = inject(PagesOnScreen);
-  private readonly puttingIn = inject(PuttingIn);
+  private readonly registered = inject(Registered);
   protected readonly pageMenu = inject(PageMenu);
   protected readonly clipboard = inject(Clipboard);
-  protected readonly landmarks = inject(LandmarkActions);
+  protected readonly further = this.registered
+    .ordered('pageMenu')
+    .map((entry) => ({ entry, run: this.registered.get(entry.run) }));
   private readonly trigger = viewChild.required(MatMenuTrigger);
   protected readonly at = computed(() => this.pageMenu.place()?.at ?? { x: 0, y: 0 });
   /** The menu is closed before what was chosen in it is done. */
@@ -95,12 +89,8 @@ export class PageMenuCard {
     if (this.last) void this.incoming.pasteAt(this.last.at);
   }
 
-  protected async putPicture(): Promise<void> {
-    const { last } = this;
-    const rect = last && this.pages.find(last.page.id)?.rect;
-    if (!last || !rect) return;
-    const at = transform(screenToPage(last.page, rect), last.at);
-    await this.puttingIn.putFiles(await chooseFiles(PICTURE_FILES), last.page, at);
+  protected perform(run: (typeof this.further)[number]['run']): void {
+    if (this.last) run(this.last.page, this.last.at);
   }
 
   protected selectAll(): void {

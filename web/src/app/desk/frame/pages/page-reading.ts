@@ -1,9 +1,7 @@
-import { signal } from '@angular/core';
 import type { Page } from '@stylet/core/api';
 import type { Point } from '@stylet/core/geometry';
 import { lineAt, pageText, type Line } from '@stylet/core/text';
 import { Cancelled } from '../../../../workers/worker-client';
-import type { PageLink } from '../../../../workers/protocol';
 import { SelectGesture } from './select-gesture';
 import type { Marking } from '../../platform/selection/marking';
 import type { TextSelection } from '../../platform/selection/text-selection';
@@ -12,10 +10,9 @@ import type { PageSource } from '../../platform/paper/page-source';
 /** How long, in ms, a stroke waits for the text it was drawn over. */
 const LATE = 10_000;
 
-/** A page's text and links, and selecting its words. */
+/** A page's text, and selecting its words. */
 export class PageReading {
   lines: readonly Line[] | undefined;
-  readonly links = signal<readonly PageLink[]>([]);
   /** The latest selecting of text, until the click that follows it. */
   private selecting: SelectGesture | undefined;
 
@@ -26,11 +23,9 @@ export class PageReading {
     private readonly page: () => Page,
   ) {}
 
-  /** Reads the text where it is wanted, and the links where they are live. */
-  async read(wantsText: boolean, wantsLinks: boolean): Promise<void> {
+  async read(): Promise<void> {
     try {
-      if (wantsText) this.lines = await this.source.linesOf(this.page());
-      this.links.set(wantsLinks ? await this.source.linksOf(this.page()) : []);
+      this.lines = await this.source.linesOf(this.page());
     } catch (error) {
       if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
     }

@@ -7,30 +7,23 @@ import {
   effect,
   inject,
   linkedSignal,
-  output,
   signal,
   viewChild,
   type AfterViewInit,
   type ElementRef,
 } from '@angular/core';
-import { MatTooltipModule } from '@angular/material/tooltip';
 import type { Page } from '@stylet/core/api';
-import type { Effect, PageAnnotations } from '@stylet/core/document';
+import type { PageAnnotations } from '@stylet/core/document';
 import { noAnnotations } from '@stylet/core/document';
 import type { Box, Point } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
-import type { PageLink } from '../../../../workers/protocol';
-import { CloseUp } from '../../features/close-up/close-up';
-import { CloseUpFrame } from '../../features/close-up/close-up-frame';
-import { BesideHost } from '../../features/companion/beside-host';
 import { documentFeature } from '../../platform/document/document.reducer';
-import { GuideView } from '../../features/guides/guide-view';
-import { Guides } from '../../features/guides/guides';
+import type { StripLayerEntry } from '../../platform/feature/parts';
+import { Registered } from '../../platform/feature/registered';
+import { ShownPart } from '../../platform/feature/shown-part';
 import { FingerDrawing } from '../../platform/input/finger-drawing';
 import { PenPresence } from '../../platform/input/pen-presence';
-import { TouchTaps } from '../../features/hands/touch-taps';
 import { kitFeature } from '../../platform/kit/kit.reducer';
-import { Presenting } from '../../features/presenting/presenting';
 import { EdgeScroll } from '../../platform/selection/edge-scroll';
 import { AnnotationSelection } from '../../platform/selection/annotation-selection';
 import { TextSelection } from '../../platform/selection/text-selection';
@@ -62,30 +55,31 @@ interface ShownPage {
 /** All pages in a column that scrolls; only those near the view exist. */
 @Component({
   selector: 'stylet-page-strip',
-  imports: [CloseUpFrame, GuideView, MatTooltipModule, PageView, PassingPage],
+  imports: [PageView, PassingPage, ShownPart],
   templateUrl: './page-strip.html',
   styleUrl: './page-strip.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class PageStrip implements AfterViewInit {
-  readonly changed = output<Effect[]>();
-  readonly followed = output<PageLink>();
-  readonly undone = output();
-
   private readonly store = inject(Store);
   private readonly detector = inject(ChangeDetectorRef);
   private readonly destroyed = inject(DestroyRef);
   private readonly source = inject(PageSource);
   protected readonly view = inject(ViewState);
-  protected readonly closeUp = inject(CloseUp);
-  protected readonly guides = inject(Guides);
-  protected readonly host = inject(BesideHost);
-  protected readonly presenting = inject(Presenting);
+  private readonly registered = inject(Registered);
+  /** How far the pages are moved so that the one shown alone is in the middle, in CSS pixels. */
   protected readonly shift = computed(() => {
-    const shift = this.presenting.shift();
-    return shift && `translate(${shift.x}px, ${shift.y}px)`;
+    const alone = this.view.alone();
+    const placed = alone === undefined ? undefined : this.view.layout().pages[alone];
+    if (!placed) return undefined;
+    const { left, top, width, height } = this.view.part();
+    const x = (width - placed.width) / 2 - (placed.left - left);
+    const y = (height - placed.height) / 2 - (placed.top - top);
+    return `translate(${x}px, ${y}px)`;
   });
-  private readonly taps = inject(TouchTaps);
+  private readonly layers = this.registered
+    .list('stripLayers')
+    .map((entry) => ({ entry, isShown: this.registered.get(entry.shows) }));
   private readonly pen = inject(PenPresence);
   private readonly fingers = inject(FingerDrawing);
   private readonly selection = inject(TextSelection);
@@ -185,13 +179,13 @@ export class PageStrip implements AfterViewInit {
       zoomBy: (factor: number, about: Point) => this.zoomBy(factor, about),
     };
     const gestures = new TouchGestures(element, target, this.pen, this.fingers);
-    const stopTaps = this.taps.listen(element);
+    const stopListening = this.registered.listen(element);
     const wheel = (event: WheelEvent): void => this.wheel(event);
     element.addEventListener('wheel', wheel, { passive: false });
     this.destroyed.onDestroy(() => {
       this.passing.stand();
       resized.disconnect();
-      stopTaps();
+      stopListening();
       gestures.disconnect();
       element.removeEventListener('wheel', wheel);
     });
@@ -210,8 +204,8 @@ export class PageStrip implements AfterViewInit {
     return this.annotations()[pageId] ?? noAnnotations;
   }
 
-  protected guidesOn(pageId: string): ReturnType<Guides['guides']> {
-    return this.guides.guides().filter((guide) => guide.pageId === pageId);
+  protected layersOn({ page, index }: ShownPage): readonly StripLayerEntry[] {
+    return this.layers.filter(({ isShown }) => isShown(page, index)).map(({ entry }) => entry);
   }
 
   protected leftOf(placed: Placed): number {

@@ -7,41 +7,32 @@ import {
   computed,
   inject,
   input,
-  output,
   signal,
   untracked,
   viewChild,
 } from '@angular/core';
 import type { Page } from '@stylet/core/api';
-import { blendOf, noAnnotations, type Effect, type PageAnnotations } from '@stylet/core/document';
+import { blendOf, noAnnotations, type PageAnnotations } from '@stylet/core/document';
 import { inverse, transform, type Box, type Matrix, type Point } from '@stylet/core/geometry';
-import type { PageLink } from '../../../../workers/protocol';
-import { nothingErased, type Remains } from '../../features/eraser/erase-gesture';
 import type { Gesture } from '../../platform/input/gesture';
 import { LongPress } from '../../platform/input/long-press';
-import type { KitSlot } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../../platform/document/document.reducer';
 import { Editing } from '../../platform/document/editing';
-import { kitActions, kitFeature, type DeskMode, type Tool } from '../../platform/kit/kit.reducer';
-import { sizeOnPage } from '../../platform/kit/on-screen';
+import { kitActions, kitFeature, type DeskMode } from '../../platform/kit/kit.reducer';
 import { PIXELS_PER_POINT } from '../../platform/paper/layout';
 import { DarkPages } from '../../platform/paper/dark-pages';
-import {
-  pageToWindow,
-  placeOnPage,
-  screenToPage,
-  shownSize,
-  shownWay,
-} from '../../platform/paper/page-geometry';
-import { HitLayer } from '../../features/find/hit-layer';
+import { pageToWindow, screenToPage, shownSize } from '../../platform/paper/page-geometry';
 import { FingerDrawing } from '../../platform/input/finger-drawing';
 import { PenPresence } from '../../platform/input/pen-presence';
-import { LinkLayer } from '../../features/links/link-layer';
-import { PageLinks } from '../../features/links/page-links';
 import { PageMenu } from '../page-menu/page-menu';
 import { LiveViews } from '../../platform/paper/live-views';
-import type { GesturePage } from '../../platform/input/gesture-page';
+import { Registered } from '../../platform/feature/registered';
+import { ShownPart } from '../../platform/feature/shown-part';
+import { PAGE_FACE, type PageFace } from '../../platform/paper/page-face';
+import { nothingErased, type Remains } from '../../platform/paper/remains';
+import { SketchLayer } from './sketch-layer';
+import type { GesturePage, Sketch } from '../../platform/input/gesture-page';
 import { PageGestures } from './page-gestures';
 import { PageLayers } from '../../platform/paper/page-layers';
 import { PageLift } from './page-lift';
@@ -54,14 +45,6 @@ import { PenInput, sampleFrom, type PenPart, type PenTarget } from '../../platfo
 import { PictureBitmaps } from '../../platform/pictures/picture-bitmaps';
 import { AnnotationSelection } from '../../platform/selection/annotation-selection';
 import { SelectedLayer } from '../selection/selected-layer';
-import { CropLayer } from '../../features/crop/crop-layer';
-import { Cropping } from '../../features/crop/cropping';
-import { ReadAloud } from '../../features/read-aloud/read-aloud';
-import { SpokenLayer } from '../../features/read-aloud/spoken-layer';
-import { ReadingLine } from '../../features/reading-line/reading-line';
-import { ReadingLineLayer } from '../../features/reading-line/reading-line-layer';
-import { SnipBar } from '../../features/snip/snip-bar';
-import { Snipping } from '../../features/snip/snipping';
 import { Marking } from '../../platform/selection/marking';
 import { SelectionLayer } from '../selection/selection-layer';
 import { TextSelection } from '../../platform/selection/text-selection';
@@ -73,34 +56,22 @@ import { fileMarks, pageWindow } from '../../platform/paper/window';
 /** One page: its bitmap, what lies under its words, what lies over them, and live ink on top. */
 @Component({
   selector: 'stylet-page-view',
-  imports: [
-    CropLayer,
-    HitLayer,
-    LinkLayer,
-    ReadingLineLayer,
-    SelectedLayer,
-    SelectionLayer,
-    SnipBar,
-    SpokenLayer,
-    UnbufferedInput,
-  ],
+  imports: [SelectedLayer, SelectionLayer, ShownPart, SketchLayer, UnbufferedInput],
+  providers: [{ provide: PAGE_FACE, useExisting: PageView }],
   templateUrl: './page-view.html',
   styleUrls: ['../../platform/paper/page-sheet.scss', './page-view.scss'],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
     '[class.write]': "mode() === 'write'",
     '[class.dark]': 'dark.isOn()',
-    '[class.gapping]': "mode() === 'write' && tool() === 'gap'",
-    '[class.selecting]': "mode() === 'write' && tool() === 'lasso'",
-    '[class.holding]': 'chosenHere() !== undefined || snip() !== undefined',
-    '[class.placing]': "mode() === 'write' && tool() === 'picture'",
-    '[class.erasing]': "mode() === 'write' && tool() === 'eraser' && !isPicking()",
+    '[style.cursor]': 'cursor()',
+    '[class.holding]': 'standsOut()',
     '(click)': 'tapped($event)',
     '(dblclick)': 'tappedTwice($event)',
     '(contextmenu)': 'menuAsked($event)',
   },
 })
-export class PageView {
+export class PageView implements PageFace {
   readonly page = input.required<Page>();
   readonly index = input.required<number>();
   /** The zoom at which to draw sharp; the page may be shown stretched meanwhile. */
@@ -110,9 +81,6 @@ export class PageView {
   /** Distance from the middle of the view, in halves of its height: from 1 on it does not show. */
   readonly urgency = input.required<() => number>();
   readonly annotations = input<PageAnnotations>(noAnnotations);
-  readonly undone = output();
-  readonly changed = output<Effect[]>();
-  readonly followed = output<PageLink>();
 
   // Read where they are kept: a key, or a stroke, and the stroke after it may come within one frame.
   private readonly store = inject(Store);
@@ -121,7 +89,6 @@ export class PageView {
   protected readonly tool = this.store.selectSignal(kitFeature.selectTool);
   protected readonly slot = this.store.selectSignal(kitFeature.selectActiveSlot);
   protected readonly isPicking = this.store.selectSignal(kitFeature.selectIsPicking);
-  private readonly eraser = this.store.selectSignal(kitFeature.selectEraser);
   protected readonly dark = inject(DarkPages);
   protected readonly selection = inject(TextSelection);
   private readonly view = inject(ViewState);
@@ -131,12 +98,9 @@ export class PageView {
   private readonly pictures = inject(PictureBitmaps);
   private readonly pages = inject(PagesOnScreen);
   protected readonly chosen = inject(AnnotationSelection);
-  private readonly cropping = inject(Cropping);
-  private readonly snipping = inject(Snipping);
   private readonly menu = inject(PageMenu);
   private readonly editing = inject(Editing);
-  private readonly readingLine = inject(ReadingLine);
-  private readonly readAloud = inject(ReadAloud);
+  private readonly registered = inject(Registered);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
   private readonly paperCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('paper');
@@ -152,38 +116,30 @@ export class PageView {
   protected readonly hasSelection = computed(() =>
     this.selection.parts().some(({ page }) => page.id === this.page().id),
   );
-  protected readonly links = new PageLinks(
-    this.page,
-    this.view.pages,
-    this.annotations,
-    this.reading.links,
-    this.mode,
-  );
   /** What an eraser has touched but not yet removed, and what it leaves. */
   private readonly remains = signal<Remains>(nothingErased);
-  /** The way of a lasso, and the area of a snip, as the page is shown. */
-  protected readonly lasso = signal('');
-  protected readonly area = signal<Record<string, string> | undefined>(undefined);
-  protected readonly gap = signal<{ readonly from: number; readonly to: number } | undefined>(
-    undefined,
+  /** What a gesture shows of itself. */
+  protected readonly sketch = signal<Sketch | undefined>(undefined);
+  private readonly allLayers = this.registered
+    .ordered('pageLayers')
+    .map((entry) => ({ entry, isShown: this.registered.get(entry.shows) }));
+  /** What lies on this page. */
+  protected readonly layersHere = computed(() =>
+    this.allLayers.filter(({ isShown }) => isShown(this.page())).map(({ entry }) => entry),
   );
-  protected readonly sheet = computed(() => shownSize(this.page()));
-  /** What of this page is read aloud just now. */
-  protected readonly spoken = computed(() => this.ifHere(this.readAloud.at()));
-  protected readonly lineInReading = computed(() => this.ifHere(this.readingLine.at()));
-  /** The picture of this page that is being cropped. */
-  protected readonly cropped = computed(() => this.ifHere(this.cropping.picture()));
-  /** The snip that was just taken from this page, and where it lies. */
-  protected readonly snip = computed(() => {
-    const snip = this.snipping.current();
-    if (snip?.page.id !== this.page().id) return undefined;
-    return { snip, place: placeOnPage(this.page(), snip.area.box) };
-  });
+  protected readonly hidesSelection = computed(() =>
+    this.layersHere().some(({ hidesSelection }) => hidesSelection),
+  );
+  protected readonly standsOut = computed(
+    () => this.chosenHere() !== undefined || this.layersHere().some((layer) => layer.standsOut),
+  );
+  protected readonly cursor = computed(() =>
+    this.mode() === 'write' && !this.isPicking() ? this.gestures.cursor() : undefined,
+  );
   /** What shows instead of annotations that are being erased or changed. */
   private readonly instead = computed<Remains>(() => {
     const preview = this.chosen.pageId() === this.page().id ? this.chosen.preview() : undefined;
-    const cropped = this.cropped() ? this.cropping.preview() : undefined;
-    return cropped ?? preview ?? this.remains();
+    return this.registered.insteadOn(this.page().id) ?? preview ?? this.remains();
   });
   protected readonly chosenHere = computed(() =>
     this.chosen.pageId() === this.page().id ? this.chosen.ids() : undefined,
@@ -222,7 +178,7 @@ export class PageView {
       ),
     { equal: (a, b) => a?.join() === b?.join() },
   );
-  protected readonly cssScale = computed(() => this.zoom() * PIXELS_PER_POINT);
+  readonly scale = computed(() => this.zoom() * PIXELS_PER_POINT);
   protected readonly place = computed(() => {
     const { x, y, width, height, pageWidth, pageHeight } = this.wanted();
     return {
@@ -239,7 +195,7 @@ export class PageView {
       toPage: () => this.screenToPage(),
       begin: (part, at, adds) => this.beginGesture(part, at, adds),
       done: (effects) => {
-        if (effects.length > 0) this.changed.emit(effects);
+        if (effects.length > 0) this.editing.change(effects);
         else this.layers.live.clear();
         this.remains.set(nothingErased);
         this.gestures.ended();
@@ -255,9 +211,9 @@ export class PageView {
     const longPress = new LongPress(this.host, inject(PenPresence), {
       waits: ({ pointerId }) => !fingers.isDrawing(pointerId),
       begin: ({ x, y }) => {
-        const at = this.pagePoint(x, y);
-        // Links show where they lead.
-        if (this.links.isAt(at)) return undefined;
+        const at = this.toPage(x, y);
+        // Some things on the page have a meaning of their own for that.
+        if (document.elementFromPoint(x, y)?.closest('[data-long-press]')) return undefined;
         const selecting = this.mode() === 'read' ? this.reading.selectAt(at, true) : undefined;
         if (!selecting) this.menu.open(this.page(), { x, y });
         return selecting;
@@ -304,15 +260,12 @@ export class PageView {
       untracked(() => this.lift.show(ids ? matrix : undefined, this.page(), canvas));
     });
     afterRenderEffect(() => {
-      const [mode, slot, tool] = [this.mode(), this.slot(), this.tool()];
-      untracked(() => this.readPage(mode, slot, tool));
+      const [mode, tool] = [this.mode(), this.tool()];
+      // It may depend on the slot.
+      this.slot();
+      untracked(() => this.readPage(mode, tool));
     });
   }
-
-  protected readonly lowest = ({ from, to }: { from: number; to: number }): number =>
-    Math.min(from, to);
-  protected readonly highest = ({ from, to }: { from: number; to: number }): number =>
-    Math.max(from, to);
 
   private resizeLayers(window: PageWindow): void {
     this.layers ??= new PageLayers(
@@ -338,10 +291,9 @@ export class PageView {
     await this.bitmap.draw(window, marks);
   }
 
-  /** The text is read when a highlighter may need it, the links when they are live. */
-  private readPage(mode: DeskMode, slot: KitSlot, tool: Tool): void {
-    const isHighlighting = tool === 'pen' && slot.instrument === 'highlighter';
-    void this.reading.read(mode === 'read' || isHighlighting, mode === 'read');
+  /** The text is read where a tool may need it, and to be selected. */
+  private readPage(mode: DeskMode, tool: string): void {
+    if (mode === 'read' || this.gestures.readsText(tool)) void this.reading.read();
   }
 
   protected tapped({ clientX, clientY }: MouseEvent): void {
@@ -350,9 +302,9 @@ export class PageView {
         kitActions.colorPicked({ color: this.pointer.colorAt(clientX, clientY) }),
       );
     else if (this.mode() === 'read') {
-      const at = this.pagePoint(clientX, clientY);
+      const at = this.toPage(clientX, clientY);
       this.reading.takeMark(at);
-      if (this.readingLine.isOn()) void this.readingLine.take(this.page().id, at);
+      this.registered.tapped(this.page(), at);
     }
   }
 
@@ -367,12 +319,7 @@ export class PageView {
   }
 
   protected tappedTwice({ clientX, clientY }: MouseEvent): void {
-    if (this.mode() === 'read') this.reading.takeWord(this.pagePoint(clientX, clientY));
-  }
-
-  /** What is on a page, if it is on this one. */
-  private ifHere<T extends { readonly pageId: string }>(at: T | undefined): T | undefined {
-    return at?.pageId === this.page().id ? at : undefined;
+    if (this.mode() === 'read') this.reading.takeWord(this.toPage(clientX, clientY));
   }
 
   /** In Write everywhere; in Read on text, which is then selected. */
@@ -380,16 +327,16 @@ export class PageView {
     if (this.view.isSpaceHeld()) return false;
     if (this.mode() === 'write') return true;
     // There fingers move the pages, and rest on a word to select it.
-    return pointerType !== 'touch' && this.reading.isText(this.pagePoint(clientX, clientY));
+    return pointerType !== 'touch' && this.reading.isText(this.toPage(clientX, clientY));
   }
 
   private beginGesture(part: PenPart, at: Point, adds: boolean): Gesture | undefined {
     if (this.isPicking()) return undefined;
     if (this.mode() === 'read') return this.reading.selectAt(at, false);
     const action = this.gestures.actionOf(part);
-    if (action === 'undo') this.undone.emit();
+    if (action === 'undo') this.editing.undo();
     if (action === 'undo' || action === 'none') return undefined;
-    if (action === 'pen') this.readPage(this.mode(), this.slot(), this.tool());
+    this.readPage(this.mode(), action);
     return this.gestures.begin(action, at, adds, this.target());
   }
 
@@ -404,13 +351,11 @@ export class PageView {
       lines: () => this.reading.lines,
       linesRead: () => this.reading.linesRead(),
       show: (remains) => this.remains.set(remains),
-      showLasso: (way) => this.lasso.set(shownWay(this.page(), way)),
-      showGap: (line) => this.gap.set(line),
+      sketch: (sketch) => this.sketch.set(sketch),
       openMenu: (at) => {
         const { x, y } = transform(inverse(this.screenToPage()), at);
         this.menu.open(this.page(), { x, y });
       },
-      showArea: (area) => this.area.set(area && placeOnPage(this.page(), area)),
     };
   }
 
@@ -418,11 +363,9 @@ export class PageView {
   private pointed(): ReturnType<PointedPage['shows']> {
     if (this.mode() !== 'write') return undefined;
     if (this.isPicking()) return 'color';
-    if (this.tool() !== 'eraser') return undefined;
     const { width } = this.host.getBoundingClientRect();
-    const pointsPerPixel = shownSize(this.page()).width / width;
-    const { size, onScreen } = this.eraser();
-    return { eraser: sizeOnPage(size, onScreen, pointsPerPixel) / pointsPerPixel };
+    const ring = this.gestures.ring(shownSize(this.page()).width / width);
+    return ring === undefined ? undefined : { eraser: ring };
   }
 
   /** From client coordinates to page space, as the page lies on the screen now. */
@@ -430,6 +373,5 @@ export class PageView {
     return screenToPage(this.page(), this.host.getBoundingClientRect());
   }
 
-  protected readonly pagePoint = (x: number, y: number): Point =>
-    transform(this.screenToPage(), { x, y });
+  readonly toPage = (x: number, y: number): Point => transform(this.screenToPage(), { x, y });
 }

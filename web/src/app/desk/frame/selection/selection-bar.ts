@@ -6,13 +6,10 @@ import { MatSliderModule } from '@angular/material/slider';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import type { AnnotationSort } from '@stylet/core/document';
 import type { Box } from '@stylet/core/geometry';
-import { LandmarksFrom } from '../../features/landmarks/landmarks-from';
+import { Registered } from '../../platform/feature/registered';
 import { highlighterColors, inkColors } from '../../platform/kit/palettes';
 import { AnnotationSelection } from '../../platform/selection/annotation-selection';
 import { Clipboard } from '../../platform/selection/clipboard';
-import { LinkMaking } from '../../features/links/link-making';
-import { Cropping } from '../../features/crop/cropping';
-import { PictureOrigin } from '../../features/pictures/picture-origin';
 import { SelectionActions } from '../../platform/selection/selection-actions';
 import { sorts } from '../../platform/selection/sort-names';
 
@@ -36,10 +33,15 @@ export class SelectionBar {
   protected readonly selection = inject(AnnotationSelection);
   protected readonly actions = inject(SelectionActions);
   protected readonly clipboard = inject(Clipboard);
-  protected readonly links = inject(LinkMaking);
-  protected readonly cropping = inject(Cropping);
-  protected readonly landmarks = inject(LandmarksFrom);
-  protected readonly origin = inject(PictureOrigin);
+  private readonly registered = inject(Registered);
+  private readonly further = this.registered
+    .ordered('selectionActions')
+    .map((entry) => ({ entry, action: this.registered.actionOf(entry) }));
+  private readonly there = computed(() =>
+    this.further.filter(({ action }) => action.isThere?.() ?? true),
+  );
+  protected readonly buttons = computed(() => this.there().filter(({ entry }) => entry.icon));
+  protected readonly entries = computed(() => this.there().filter(({ entry }) => !entry.icon));
 
   protected readonly colors = computed(() => {
     const sort = this.selection.counts().at(0)?.sort;

@@ -13,22 +13,17 @@ import type { Page } from '@stylet/core/api';
 import type { Markup, Quad } from '@stylet/core/document';
 import { pageView, transform, type Point } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
-import { LookingUp } from '../../features/dictionary/looking-up';
-import { LandmarksFrom } from '../../features/landmarks/landmarks-from';
+import { Registered } from '../../platform/feature/registered';
 import { kitFeature } from '../../platform/kit/kit.reducer';
-import { LinkMaking } from '../../features/links/link-making';
 import { highlighterColors, inkColors } from '../../platform/kit/palettes';
 import { shownSize } from '../../platform/paper/page-geometry';
 import { ViewState } from '../../platform/view/view-state';
-import { ReadAloud } from '../../features/read-aloud/read-aloud';
 import { Marking } from '../../platform/selection/marking';
 import { TextSelection } from '../../platform/selection/text-selection';
 
 /** Half of the bar's greatest width and its height with some room, in CSS pixels. */
 const HALF_BAR = 315;
 const BAR = 60;
-/** More words than this stand in no dictionary together. */
-const LOOKED_UP = 4;
 
 /** Selected text on its page: what is selected, its two ends to drag, and what can be done with it. */
 @Component({
@@ -47,10 +42,7 @@ export class SelectionLayer {
   protected readonly selection = inject(TextSelection);
   protected readonly marking = inject(Marking);
   private readonly view = inject(ViewState);
-  protected readonly landmarks = inject(LandmarksFrom);
-  protected readonly linking = inject(LinkMaking);
-  protected readonly readAloud = inject(ReadAloud);
-  private readonly looking = inject(LookingUp);
+  private readonly registered = inject(Registered);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly slots = this.store.selectSignal(kitFeature.selectSlots);
 
@@ -116,14 +108,18 @@ export class SelectionLayer {
       inkColors[0].color,
   );
 
-  protected readonly canLookUp = computed(() => {
-    const words = this.selection.contents().trim().split(/\s+/);
-    return words.length <= LOOKED_UP;
-  });
+  private readonly further = this.registered
+    .ordered('wordActions')
+    .map((entry) => ({ entry, action: this.registered.actionOf(entry) }));
+  protected readonly actions = computed(() =>
+    this.further.filter(
+      ({ action }) => (!this.mark() || action.isForMarks) && (action.isThere?.() ?? true),
+    ),
+  );
 
-  protected lookUp(): void {
+  protected perform({ run }: (typeof this.further)[number]['action']): void {
     const last = [...this.host.querySelectorAll('.shade polygon')].at(-1)!;
-    void this.looking.begin(this.selection.contents(), last.getBoundingClientRect());
+    run(last.getBoundingClientRect());
   }
 
   protected choose(color: string): void {

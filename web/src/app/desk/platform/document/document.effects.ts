@@ -5,7 +5,6 @@ import { Actions, ROOT_EFFECTS_INIT, createEffect, ofType } from '@ngrx/effects'
 import { catchError, forkJoin, from, filter, of, switchMap, tap } from 'rxjs';
 import { Api } from '../../../api/api';
 import { troubleOf } from '../../../api/problem';
-import { FilesInside } from '../../features/files-inside/files-inside';
 import { Outbox } from '../sync/outbox';
 import { CatchingUp } from './catching-up';
 import { documentActions } from './document.reducer';
@@ -18,7 +17,6 @@ export class DocumentEffects {
   private readonly outbox = inject(Outbox);
   private readonly history = inject(HistoryStore);
   private readonly snackBar = inject(MatSnackBar);
-  private readonly filesInside = inject(FilesInside);
   private readonly catchingUp = inject(CatchingUp);
 
   /**
@@ -74,22 +72,6 @@ export class DocumentEffects {
           const message = 'Left as it is: it has been changed in another window since.';
           this.snackBar.open(message, 'Close', { duration: 6000 });
         }),
-      ),
-    { dispatch: false },
-  );
-
-  /** The page of a portfolio only says that there is more. */
-  readonly portfolio = createEffect(
-    () =>
-      this.actions.pipe(
-        ofType(documentActions.loaded),
-        filter(({ document }) => document.notices.some(({ kind }) => kind === 'portfolio')),
-        tap(() =>
-          this.snackBar
-            .open('This is a portfolio: there are files inside.', 'Show them', { duration: 12_000 })
-            .onAction()
-            .subscribe(() => void this.filesInside.show()),
-        ),
       ),
     { dispatch: false },
   );

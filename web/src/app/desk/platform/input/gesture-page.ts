@@ -2,8 +2,14 @@ import type { Page } from '@stylet/core/api';
 import type { PageAnnotations } from '@stylet/core/document';
 import type { Box, Point } from '@stylet/core/geometry';
 import type { Line } from '@stylet/core/text';
-import type { Remains } from '../../features/eraser/erase-gesture';
+import type { Remains } from '../paper/remains';
 import type { LiveLayer } from '../paper/live-layer';
+
+/** What a gesture shows of itself: a way or an area in page space, or heights of the page as it is shown. */
+export type Sketch =
+  | { readonly kind: 'way'; readonly way: readonly Point[] }
+  | { readonly kind: 'gap'; readonly from: number; readonly to: number }
+  | { readonly kind: 'area'; readonly area: Box; readonly words: string };
 
 /** A page as gestures need it. */
 export interface GesturePage {
@@ -19,12 +25,8 @@ export interface GesturePage {
   linesRead(): Promise<readonly Line[] | undefined>;
   /** Shows something instead of some annotations. */
   show(remains: Remains): void;
-  /** Shows the way of a lasso (page space). */
-  showLasso(way: readonly Point[]): void;
-  /** Shows the line of a gap and where it is drawn (heights of the page as shown), or none. */
-  showGap(line: { readonly from: number; readonly to: number } | undefined): void;
+  /** Shows what is being drawn, or nothing of it any more. */
+  sketch(sketch: Sketch | undefined): void;
   /** Opens the page's menu at a point (page space). */
   openMenu(at: Point): void;
-  /** Marks an area (page space), or none. */
-  showArea(area: Box | undefined): void;
 }

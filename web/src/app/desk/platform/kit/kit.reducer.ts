@@ -20,14 +20,13 @@ import {
 } from '@ngrx/store';
 import { isOwnColor } from './palettes';
 
-export type Tool = 'pen' | 'eraser' | 'lasso' | 'snip' | 'picture' | 'gap';
-
 export type DeskMode = 'write' | 'read';
 
 export interface KitState {
   readonly slots: readonly KitSlot[];
   readonly activeId: string;
-  readonly tool: Tool;
+  /** The id of what the pen is. */
+  readonly tool: string;
   readonly mode: DeskMode;
   readonly eraser: Eraser;
   readonly buttons: PenButtons;
@@ -104,7 +103,7 @@ export const kitActions = createActionGroup({
     'Slot Removed': props<{ id: string }>(),
     'Slot Moved': props<{ from: number; to: number }>(),
     'Kit Read': props<{ kit: Kit }>(),
-    'Tool Taken': props<{ tool: Tool }>(),
+    'Tool Taken': props<{ tool: string }>(),
     'Eraser Changed': props<{ change: Partial<Eraser> }>(),
     'Eraser Used': emptyProps(),
     'Buttons Changed': props<{ change: Partial<PenButtons> }>(),

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { Store, provideStore } from '@ngrx/store';
 import { contrast } from '@stylet/core/paint';
-import { KitFile } from '../../features/writing/kit-file';
+import { KitFile } from './kit-file';
 import { kitActions, kitFeature } from './kit.reducer';
 import { highlighterColors, inkColors } from './palettes';
 

@@ -8,7 +8,7 @@ import {
   type Stratum,
 } from '@stylet/core/document';
 import { unite, type Box, type Matrix } from '@stylet/core/geometry';
-import type { Remains } from '../../features/eraser/erase-gesture';
+import type { Remains } from './remains';
 import type { PictureBitmaps } from '../pictures/picture-bitmaps';
 import { release } from './bitmap-store';
 import { CanvasSurface } from './canvas-surface';

@@ -13,7 +13,7 @@ import type { Matrix, Point } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../document/document.reducer';
 import { Editing } from '../document/editing';
-import type { Remains } from '../../features/eraser/erase-gesture';
+import type { Remains } from '../paper/remains';
 
 interface Selected {
   readonly pageId: string;

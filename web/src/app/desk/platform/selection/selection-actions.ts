@@ -21,9 +21,10 @@ import { isClosed, type Shape } from '@stylet/core/shapes';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../document/document.reducer';
 import { Editing } from '../document/editing';
-import { FILLING } from '../../features/writing/shape-meaning';
 import { AnnotationSelection } from './annotation-selection';
 
+/** How opaque the filling of a shape is, of its own opacity. */
+export const FILLING = 0.25;
 /** How far a duplicate lies from its original, in points. */
 const BESIDE = 14;
 

@@ -88,6 +88,8 @@ export class ViewState {
 
   /** Whether the page board lies over the pages. */
   readonly isBoardOpen = signal(false);
+  /** The page that alone is shown, by its place from 0. */
+  readonly alone = signal<number | undefined>(undefined);
 
   /** While the space bar is held, dragging moves the pages. */
   readonly isSpaceHeld = signal(false);

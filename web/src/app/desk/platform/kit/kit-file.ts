@@ -2,7 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { kitSchema } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { saveJson } from '../../../storage/save-file';
-import { kitActions, kitFeature } from '../../platform/kit/kit.reducer';
+import { kitActions, kitFeature } from './kit.reducer';
 
 const NAME = 'Stylet kit';
 

@@ -1,8 +1,8 @@
 import { Injectable, inject } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import type { Effect } from '@stylet/core/document';
-import { Editing } from '../../platform/document/editing';
-import { AnnotationSelection } from '../../platform/selection/annotation-selection';
+import { Editing } from '../document/editing';
+import { AnnotationSelection } from '../selection/annotation-selection';
 
 /** How long one can say that a stroke was meant as ink, in ms. */
 const SHOWN = 6000;

@@ -10,8 +10,8 @@ import {
 } from '@angular/core';
 import type { Writing } from '@stylet/core/document';
 import { grow, type Box } from '@stylet/core/geometry';
-import { CanvasSurface } from '../../platform/paper/canvas-surface';
-import { PictureBitmaps } from '../../platform/pictures/picture-bitmaps';
+import { CanvasSurface } from './canvas-surface';
+import { PictureBitmaps } from '../pictures/picture-bitmaps';
 
 /** Room round the writing, in points. */
 const ROOM = 3;

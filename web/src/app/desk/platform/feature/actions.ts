@@ -1,0 +1,51 @@
+import type { Page } from '@stylet/core/api';
+import type { Box, Point } from '@stylet/core/geometry';
+import type { Inject } from './inject';
+
+/** In the menu of a page at a place. */
+export interface PageMenuAction {
+  readonly id: string;
+  readonly name: string;
+  readonly icon?: string;
+  readonly order: number;
+  /** `at`: in the window. */
+  readonly run: Inject<(page: Page, at: Point) => void>;
+}
+
+/** Of something in a bar: a button, or an entry of its menu where it has no icon. */
+export interface ActionEntry<T> {
+  readonly id: string;
+  readonly icon?: string;
+  readonly order: number;
+  readonly action: Inject<T>;
+}
+
+export interface ActionOn {
+  /** What it is called now. */
+  name(): string;
+  /** More words, where its name does not say all. */
+  tip?(): string;
+  /** Whether it can be done with what is selected; left out, it can. */
+  isThere?(): boolean;
+  isDisabled?(): boolean;
+}
+
+/** With the annotations that are selected. */
+export type SelectionAction = ActionEntry<ActionOn & { run(): void }>;
+
+/**
+ * With the words that are selected; `end`: where they end, in the window. `isForMarks`: also where they are held by a mark
+ * that was tapped.
+ */
+export type WordAction = ActionEntry<
+  ActionOn & { readonly isForMarks?: boolean; run(end: DOMRect): void }
+>;
+
+/** With a part of a page that was cut out: `area` in page space. */
+export type SnipAction = ActionEntry<ActionOn & { run(page: Page, area: Box): void }>;
+
+/** Something of interest on a page: where it lies, in page space; none where it is the page itself. */
+export interface PageMark {
+  readonly pageIndex: number;
+  readonly boxes: readonly Box[];
+}

@@ -1,0 +1,57 @@
+import { NgComponentOutlet } from '@angular/common';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  reflectComponentType,
+  signal,
+  type Type,
+} from '@angular/core';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import type { Part } from './parts';
+
+/** Shows what was registered, as soon as it is loaded. With the class `placed` it is a box of its own. */
+@Component({
+  selector: 'stylet-shown-part',
+  imports: [NgComponentOutlet],
+  template: `
+    @if (type(); as type) {
+      <ng-container *ngComponentOutlet="type; inputs: known()" />
+    }
+  `,
+  styles: ':host:not(.placed, .hidden) { display: contents }',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ShownPart {
+  readonly part = input.required<Part>();
+  readonly inputs = input<Record<string, unknown>>({});
+  private readonly snackBar = inject(MatSnackBar);
+  protected readonly type = signal<Type<unknown> | undefined>(undefined);
+  /** Those that the component has. */
+  protected readonly known = computed(() => {
+    const type = this.type();
+    const has = new Set(type && reflectComponentType(type)?.inputs.map(({ propName }) => propName));
+    return Object.fromEntries(Object.entries(this.inputs()).filter(([name]) => has.has(name)));
+  });
+
+  constructor() {
+    effect(() => {
+      const part = this.part();
+      if ('component' in part) this.type.set(part.component);
+      else void this.load(part.load);
+    });
+  }
+
+  private async load(load: () => Promise<Type<unknown>>): Promise<void> {
+    try {
+      this.type.set(await load());
+    } catch (error) {
+      const reason = error instanceof Error ? error.message : String(error);
+      const message = `A part of the program could not be loaded: ${reason}. Reload to try again.`;
+      this.snackBar.open(message, 'Close', { duration: 12_000 });
+    }
+  }
+}
