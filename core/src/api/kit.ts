@@ -101,6 +101,11 @@ export const shorthandSchema = z.object({
   box: z.boolean(),
 });
 
+/** Settings of a tool, which itself knows their form: a kit keeps also those of tools that are not known here. */
+const settingsOfToolSchema = z
+  .record(z.string().min(1).max(60), z.union([z.string().max(200), z.number(), z.boolean()]))
+  .refine((settings) => Object.keys(settings).length <= 60);
+
 /** What a person has at hand; also the form of kit files. */
 export const kitSchema = z.object({
   version: z.literal(1),
@@ -117,6 +122,11 @@ export const kitSchema = z.object({
   lasso: lassoSchema.optional(),
   /** Rectangles, with what is written, until it is said. */
   snip: snipSettingsSchema.optional(),
+  /** Of further tools, by their ids. */
+  tools: z
+    .record(z.string().min(1).max(60), settingsOfToolSchema)
+    .refine((tools) => Object.keys(tools).length <= 100)
+    .optional(),
 });
 
 /** The kept kit, or null before one has been changed. */
@@ -127,6 +137,7 @@ export type Eraser = z.infer<typeof eraserSchema>;
 export type PenAction = (typeof penActions)[number];
 export type PenButtons = z.infer<typeof penButtonsSchema>;
 export type Kit = z.infer<typeof kitSchema>;
+export type SettingsOfTool = z.infer<typeof settingsOfToolSchema>;
 export type TouchAction = (typeof touchActions)[number];
 export type TouchGesture = (typeof touchGestures)[number];
 export type RestingArea = z.infer<typeof restingAreaSchema>;

@@ -6,7 +6,7 @@ import type { Press, Tool } from '../../platform/feature/tools';
 import { kitActions } from '../../platform/kit/kit.reducer';
 import { PICTURE_FILES, chooseFiles } from '../../platform/pictures/choose-files';
 import { PuttingIn } from '../../platform/pictures/putting-in';
-import { TapGesture } from './tap-gesture';
+import { TapGesture } from '../../platform/input/tap-gesture';
 
 /** A tap puts a picture on the page: the one in hand, or one that is asked for. */
 @Injectable()

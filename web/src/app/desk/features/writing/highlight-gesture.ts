@@ -23,7 +23,8 @@ import type { LiveSurface } from '../../platform/paper/live-layer';
 import { markEffects } from '../../platform/selection/mark-effects';
 import type { Gesture } from '../../platform/input/gesture';
 import type { Placement } from '../../platform/feature/tools';
-import { InkGesture, inkOf } from './ink-gesture';
+import { inkOf } from '../../platform/input/ink-of';
+import { InkGesture } from './ink-gesture';
 
 /** What a highlighter needs to know of the page it is on. */
 export interface Surroundings {

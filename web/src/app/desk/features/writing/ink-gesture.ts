@@ -1,14 +1,9 @@
 import type { KitSlot } from '@stylet/core/api';
-import {
-  newId,
-  strokeStyleSchema,
-  type Effect,
-  type Ink,
-  type InkStyle,
-} from '@stylet/core/document';
-import { Stroke, quantise, samplesOf, samplesToBase64, type Sample } from '@stylet/core/ink';
+import { strokeStyleSchema, type Effect, type InkStyle } from '@stylet/core/document';
+import { Stroke, quantise, type Sample } from '@stylet/core/ink';
 import type { LiveInk, LiveSurface } from '../../platform/paper/live-layer';
 import type { Placement } from '../../platform/feature/tools';
+import { inkOf } from '../../platform/input/ink-of';
 import type { Gesture } from '../../platform/input/gesture';
 
 /** Draws a stroke: each sample is on the canvas before the next one comes. */
@@ -51,25 +46,4 @@ export class InkGesture implements Gesture {
   cancel(): void {
     this.live.clear();
   }
-}
-
-/** A new stroke of a slot, begun at `started`. */
-export function inkOf(
-  { color, opacity }: KitSlot,
-  placement: Placement,
-  style: InkStyle,
-  started: string,
-  samples: readonly Sample[],
-): Ink {
-  return {
-    kind: 'ink',
-    id: newId(),
-    ...placement,
-    ...style,
-    color,
-    opacity,
-    created: started,
-    modified: new Date().toISOString(),
-    samples: samplesToBase64(samplesOf(samples)),
-  };
 }

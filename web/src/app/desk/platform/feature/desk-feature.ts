@@ -19,6 +19,8 @@ export interface DeskFeature {
   readonly providers?: readonly Provider[];
   /** Run when the desk opens. */
   readonly starts?: Inject<void>;
+  /** Pictures of its buttons, as SVG, by name. */
+  readonly icons?: Readonly<Record<string, string>>;
   /** What the pen can be. */
   readonly tools?: readonly ToolEntry[];
   /** What is switched on beside the tool in hand. */

@@ -6,6 +6,8 @@ import {
   type Signal,
   computed,
 } from '@angular/core';
+import { MatIconRegistry } from '@angular/material/icon';
+import { DomSanitizer } from '@angular/platform-browser';
 import type { Page } from '@stylet/core/api';
 import type { Point } from '@stylet/core/geometry';
 import type { Remains } from '../paper/remains';
@@ -50,6 +52,14 @@ export class Registered {
   readonly marks: Signal<readonly PageMark[]> = computed(() =>
     this.each('marks').flatMap((marks) => marks()),
   );
+
+  constructor() {
+    const [icons, sanitizer] = [inject(MatIconRegistry), inject(DomSanitizer)];
+    for (const feature of this.features)
+      for (const [name, svg] of Object.entries(feature.icons ?? {}))
+        // They ship with the program.
+        icons.addSvgIconLiteral(name, sanitizer.bypassSecurityTrustHtml(svg));
+  }
 
   /** All entries of a sort, in the order of the features. */
   list<K extends keyof Lists>(name: K): readonly Lists[K][] {

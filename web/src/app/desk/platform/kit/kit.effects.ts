@@ -57,6 +57,7 @@ export class KitEffects {
             kitActions.shorthandChanged,
             kitActions.lassoChanged,
             kitActions.snipChanged,
+            kitActions.toolChanged,
             kitActions.colorSettled,
             kitActions.colorPicked,
           ),

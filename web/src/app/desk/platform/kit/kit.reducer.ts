@@ -5,6 +5,7 @@ import type {
   KitSlot,
   Lasso,
   PenButtons,
+  SettingsOfTool,
   Shorthand,
   SnipSettings,
 } from '@stylet/core/api';
@@ -37,6 +38,8 @@ export interface KitState {
   readonly shorthand: Shorthand;
   readonly lasso: Lasso;
   readonly snip: SnipSettings;
+  /** Settings of further tools, by their ids; each knows the form of its own. */
+  readonly tools: Readonly<Record<string, SettingsOfTool>>;
   /** The next tap on a page gives the slot in hand the colour there. */
   readonly isPicking: boolean;
 }
@@ -90,6 +93,7 @@ const initial: KitState = {
   shorthand: noShorthand,
   lasso: usualLasso,
   snip: usualSnip,
+  tools: {},
   isPicking: false,
 };
 
@@ -112,6 +116,7 @@ export const kitActions = createActionGroup({
     'Lasso Changed': props<{ change: Partial<Lasso> }>(),
     'Snip Changed': props<{ change: Partial<SnipSettings> }>(),
     'Snip Taken': emptyProps(),
+    'Tool Changed': props<{ tool: string; settings: SettingsOfTool }>(),
     'Color Settled': props<{ color: string }>(),
     'Picking Begun': emptyProps(),
     'Color Picked': props<{ color: string }>(),
@@ -126,7 +131,10 @@ export const kitFeature = createFeature({
     on(
       kitActions.kitFound,
       kitActions.kitRead,
-      (kit, { kit: { slots, eraser, buttons, recentColors, hands, shorthand, lasso, snip } }) => ({
+      (
+        kit,
+        { kit: { slots, eraser, buttons, recentColors, hands, shorthand, lasso, snip, tools } },
+      ) => ({
         ...kit,
         slots,
         eraser,
@@ -136,6 +144,7 @@ export const kitFeature = createFeature({
         shorthand: shorthand ?? noShorthand,
         lasso: lasso ?? usualLasso,
         snip: snip ?? usualSnip,
+        tools: tools ?? {},
         activeId: slots.some(({ id }) => id === kit.activeId) ? kit.activeId : slots[0].id,
       }),
     ),
@@ -202,6 +211,10 @@ export const kitFeature = createFeature({
     on(kitActions.snipTaken, (kit): KitState =>
       kit.tool === 'snip' && kit.snip.springsBack ? { ...kit, tool: 'pen' } : kit,
     ),
+    on(kitActions.toolChanged, (kit, { tool, settings }) => ({
+      ...kit,
+      tools: { ...kit.tools, [tool]: settings },
+    })),
     on(kitActions.colorSettled, (kit, { color }) => withRecent(kit, color)),
     on(kitActions.pickingBegun, (kit): KitState => ({ ...kit, isPicking: true, mode: 'write' })),
     on(kitActions.colorPicked, (kit, { color }) =>
@@ -226,35 +239,44 @@ export const kitFeature = createFeature({
     selectShorthand,
     selectLasso,
     selectSnip,
-  }) => ({
-    selectIsLeftHanded: createSelector(selectHands, (hands) => hands?.writingHand === 'left'),
-    selectKit: createSelector(
-      selectSlots,
-      selectEraser,
-      selectButtons,
-      selectRecentColors,
-      selectHands,
-      selectShorthand,
-      selectLasso,
-      selectSnip,
-      (slots, eraser, buttons, recentColors, hands, shorthand, lasso, snip): Kit => ({
-        version: 1,
-        slots: [...slots],
-        eraser,
-        buttons,
-        recentColors: [...recentColors],
-        ...(hands ? { hands } : {}),
-        ...(shorthand === noShorthand ? {} : { shorthand }),
-        ...(lasso === usualLasso ? {} : { lasso }),
-        ...(snip === usualSnip ? {} : { snip }),
-      }),
-    ),
-    selectActiveSlot: createSelector(
-      selectSlots,
-      selectActiveId,
-      (slots, id) => slots.find((slot) => slot.id === id) ?? slots[0],
-    ),
-  }),
+    selectTools,
+  }) => {
+    // At most eight go into one.
+    const selectFurther = createSelector(selectSnip, selectTools, (snip, tools) => ({
+      snip,
+      tools,
+    }));
+    return {
+      selectIsLeftHanded: createSelector(selectHands, (hands) => hands?.writingHand === 'left'),
+      selectKit: createSelector(
+        selectSlots,
+        selectEraser,
+        selectButtons,
+        selectRecentColors,
+        selectHands,
+        selectShorthand,
+        selectLasso,
+        selectFurther,
+        (slots, eraser, buttons, recentColors, hands, shorthand, lasso, { snip, tools }): Kit => ({
+          version: 1,
+          slots: [...slots],
+          eraser,
+          buttons,
+          recentColors: [...recentColors],
+          ...(hands ? { hands } : {}),
+          ...(shorthand === noShorthand ? {} : { shorthand }),
+          ...(lasso === usualLasso ? {} : { lasso }),
+          ...(snip === usualSnip ? {} : { snip }),
+          ...(Object.keys(tools).length === 0 ? {} : { tools }),
+        }),
+      ),
+      selectActiveSlot: createSelector(
+        selectSlots,
+        selectActiveId,
+        (slots, id) => slots.find((slot) => slot.id === id) ?? slots[0],
+      ),
+    };
+  },
 });
 
 /** The palettes' colours are at hand anyway. */

@@ -1,7 +1,7 @@
 import type { Effect } from '@stylet/core/document';
 import { distance, type Point } from '@stylet/core/geometry';
 import type { Sample } from '@stylet/core/ink';
-import type { Gesture } from '../../platform/input/gesture';
+import type { Gesture } from './gesture';
 
 /** How far a tap may stray, in CSS pixels. */
 const STRAYS = 12;
