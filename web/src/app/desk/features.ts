@@ -4,6 +4,7 @@ import { closeUp } from './features/close-up/feature';
 import { companion } from './features/companion/feature';
 import { coverage } from './features/coverage/feature';
 import { crop } from './features/crop/feature';
+import { datingFeature } from './features/dating/feature';
 import { dictionary } from './features/dictionary/feature';
 import { eraser } from './features/eraser/feature';
 import { exporting } from './features/export/feature';
@@ -32,6 +33,7 @@ export const features: readonly DeskFeature[] = [
   snip,
   pictures,
   gap,
+  datingFeature,
   guides,
   map,
   companion,

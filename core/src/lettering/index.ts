@@ -1,0 +1,1 @@
+export { numerals } from './numerals';
