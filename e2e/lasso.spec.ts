@@ -96,7 +96,7 @@ test('dragged onto another page, it is on that page', async ({ desk, deck, insta
   await desk.drawn();
   await desk.page.keyboard.press('Control+a');
   await expect(bar(desk)).toContainText(`ink ${count}`);
-  const frame = (await desk.page.locator('stylet-selected-layer polygon').boundingBox())!;
+  const frame = (await desk.page.locator('stylet-selected-annotations polygon').boundingBox())!;
   const from = { x: frame.x + frame.width / 2, y: frame.y + frame.height / 2 };
   const to = await desk.spot(2, 350, 100, SLIDE);
   await desk.pen([from, to], { speed: 900 });

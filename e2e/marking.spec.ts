@@ -112,7 +112,7 @@ test('a finger that rests on picks the line, then the paragraph', async ({
   await reading(desk, instance.url, deck);
   const session = await desk.page.context().newCDPSession(desk.page);
   const at = await desk.spot(16, 100, LINE, SLIDE);
-  const areas = desk.page.locator('stylet-selection-layer .shade polygon');
+  const areas = desk.page.locator('stylet-selected-words .shade polygon');
   await session.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [at] });
   await expect(areas).toHaveCount(1);
   const width = async (): Promise<number> => (await areas.first().boundingBox())!.width;

@@ -9,7 +9,7 @@ test('a page is read aloud from a word on: words are marked, sentences stepped, 
   await selectWavelength(desk, instance.url, deck);
   await desk.page.getByRole('button', { name: 'Read aloud from here' }).click();
   const bar = desk.page.getByRole('toolbar', { name: 'Reading aloud' });
-  const word = desk.page.locator('stylet-spoken-layer .word');
+  const word = desk.page.locator('stylet-spoken-overlay .word');
   await expect(word).toHaveCount(1);
   const place = async (): Promise<string> => {
     const box = (await word.first().boundingBox())!;
@@ -31,7 +31,7 @@ test('a page is read aloud from a word on: words are marked, sentences stepped, 
   for (let i = 0; i < 4; i++) await bar.getByRole('button', { name: 'Faster' }).click();
   await expect(bar).toContainText('2 ×');
   await expect(bar.getByRole('button', { name: 'Faster' })).toBeDisabled();
-  const sentence = desk.page.locator('stylet-spoken-layer .sentence').first();
+  const sentence = desk.page.locator('stylet-spoken-overlay .sentence').first();
   const before = await sentence.getAttribute('points');
   await bar.getByRole('button', { name: 'Next sentence' }).click();
   await expect.poll(() => sentence.getAttribute('points')).not.toBe(before);
@@ -53,7 +53,7 @@ test('reading aloud goes on to the next page and shows it', async ({ desk, deck,
   const next = desk.page.getByRole('button', { name: 'Next sentence' });
   const pageOf = () =>
     desk.page
-      .locator('stylet-page-view:has(stylet-spoken-layer)')
+      .locator('stylet-page-view:has(stylet-spoken-overlay)')
       .first()
       .getAttribute('data-page');
   await expect.poll(pageOf).toBe('16');
@@ -62,5 +62,5 @@ test('reading aloud goes on to the next page and shows it', async ({ desk, deck,
     await desk.page.waitForTimeout(150);
   }
   await expect.poll(pageOf).toBe('17');
-  await expect(desk.page.locator('stylet-spoken-layer .word').first()).toBeInViewport();
+  await expect(desk.page.locator('stylet-spoken-overlay .word').first()).toBeInViewport();
 });

@@ -7,10 +7,12 @@ test('a reading line goes on line by line, over to the next page, and to the lin
 }) => {
   await desk.read(instance.url, deck, '16');
   await desk.page.keyboard.press('t');
-  const line = desk.page.locator('stylet-reading-line-layer .line');
+  const line = desk.page.locator('stylet-reading-line-overlay .line');
   await expect(line).toHaveCount(1);
   const pageOf = () =>
-    desk.page.locator('stylet-page-view:has(stylet-reading-line-layer)').getAttribute('data-page');
+    desk.page
+      .locator('stylet-page-view:has(stylet-reading-line-overlay)')
+      .getAttribute('data-page');
   const middle = async (): Promise<number> => {
     const { y, height } = (await line.boundingBox())!;
     return y + height / 2;

@@ -21,7 +21,7 @@ async function showEndOf(desk: DeskDriver, page: number): Promise<void> {
 }
 
 const areasOn = (desk: DeskDriver, page: number): Locator =>
-  desk.page.locator(`stylet-page-view[data-page="${page}"] stylet-selection-layer .shade polygon`);
+  desk.page.locator(`stylet-page-view[data-page="${page}"] stylet-selected-words .shade polygon`);
 
 /** Whether a spot is in a part of the window, and not at its edge. */
 const isWithin = (
@@ -65,7 +65,7 @@ test('words are selected over the end of a page, copied as one text, and marked 
   expect([words[0], words.at(-1)]).toEqual([expected[0], expected.at(-1)]);
 
   // Each end shows once, and one bar; the first end goes back to the page after it word by word.
-  await expect(desk.page.locator('stylet-selection-layer .end')).toHaveCount(2);
+  await expect(desk.page.locator('stylet-selected-words .end')).toHaveCount(2);
   await expect(desk.page.getByRole('toolbar', { name: 'Selected text' })).toHaveCount(1);
   await desk.page.getByLabel('Highlight in sky').click();
   await desk.saved();

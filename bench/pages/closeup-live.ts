@@ -1,6 +1,6 @@
 // Runs in the browser: live ink in the close-up alone, and in the close-up and on the page.
 import { Stroke, quantise, type Sample } from '@stylet/core/ink';
-import { LiveLayer } from '../../web/src/app/desk/platform/paper/live-layer';
+import { LiveCanvas } from '../../web/src/app/desk/platform/paper/live-canvas';
 import { SharedSurface } from '../../web/src/app/desk/platform/paper/live-views';
 
 const WIDTH = 900;
@@ -11,13 +11,13 @@ const SCALE = { strip: 3.3, page: 1.3 } as const;
 const SAMPLES_A_FRAME = 4;
 
 interface View {
-  readonly layer: LiveLayer;
+  readonly layer: LiveCanvas;
   readonly box: HTMLElement;
 }
 
 function view(where: 'strip' | 'page'): View {
   const box = document.body.appendChild(document.createElement('div'));
-  const layer = new LiveLayer(box);
+  const layer = new LiveCanvas(box);
   const scale = SCALE[where];
   layer.resize(WIDTH, HEIGHT[where], [scale, 0, 0, scale, 0, 0]);
   return { layer, box };

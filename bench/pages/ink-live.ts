@@ -1,6 +1,6 @@
 // Runs in the browser: live ink as the desk draws it, and bare lines through the same samples.
 import { Stroke, quantise, type Sample } from '@stylet/core/ink';
-import { LiveLayer } from '../../web/src/app/desk/platform/paper/live-layer';
+import { LiveCanvas } from '../../web/src/app/desk/platform/paper/live-canvas';
 
 const WIDTH = 860;
 const HEIGHT = 1100;
@@ -55,7 +55,7 @@ function allDrawn(): void {
 }
 
 function ours(): number {
-  const live = new LiveLayer(box);
+  const live = new LiveCanvas(box);
   live.resize(WIDTH, HEIGHT, [1, 0, 0, 1, 0, 0]);
   const stroke = new Stroke({ instrument: 'fineliner', width: 1.5, smoothing: 0.3 });
   // A page's canvases get their memory with the first stroke on it, not with each.

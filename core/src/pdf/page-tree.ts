@@ -17,11 +17,11 @@ export function placePages(
   inFile: readonly PdfPage[],
   pages: readonly Pick<Page, 'id' | 'source' | 'sourceIndex'>[],
 ): PlacedPage[] {
-  return pages.map((sheet, i) => {
-    const index = sheet.sourceIndex;
+  return pages.map((one, i) => {
+    const index = one.sourceIndex;
     const page = inFile[index];
     if (!page) throw new RangeError(`the file has no page ${index}`);
-    const isCopy = standingFor(pages, sheet) !== i;
+    const isCopy = standingFor(pages, one) !== i;
     return { ...page, index, isCopy, ref: isCopy ? update.reserve() : page.ref };
   });
 }

@@ -26,7 +26,7 @@ export const closeUp: DeskFeature = {
       shows: () => inject(CloseUp).isOpen,
     },
   ],
-  stripLayers: [
+  onStrip: [
     {
       id: 'close-up.frame',
       load: () => import('./close-up-frame').then((m) => m.CloseUpFrame),

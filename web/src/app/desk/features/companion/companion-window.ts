@@ -97,7 +97,7 @@ export class CompanionWindow {
   }
 
   private moveBy(dx: number, dy: number): void {
-    const { clientWidth, clientHeight } = this.host.parentElement!;
+    const { clientWidth, clientHeight } = this.host.offsetParent!;
     this.companion.move(dx, dy, { width: clientWidth, height: clientHeight });
   }
 

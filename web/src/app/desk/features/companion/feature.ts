@@ -19,7 +19,7 @@ export const companion: DeskFeature = {
       },
     },
   ],
-  stripLayers: [
+  onStrip: [
     {
       id: 'companion.beside',
       load: () => import('./written-beside').then((m) => m.WrittenBeside),

@@ -7,12 +7,12 @@ import { Cropping } from './cropping';
 export const crop: DeskFeature = {
   id: 'crop',
   providers: [Cropping],
-  pageLayers: [
+  onPages: [
     {
       id: 'crop',
       order: 70,
       hidesSelection: true,
-      load: () => import('./crop-layer').then((m) => m.CropLayer),
+      load: () => import('./crop-overlay').then((m) => m.CropOverlay),
       shows: () => {
         const cropping = inject(Cropping);
         return ({ id }) => cropping.picture()?.pageId === id;

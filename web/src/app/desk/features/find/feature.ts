@@ -14,11 +14,11 @@ export const find: DeskFeature = {
       shows: () => inject(Finding).isOpen,
     },
   ],
-  pageLayers: [
+  onPages: [
     {
       id: 'hits',
       order: 20,
-      load: () => import('./hit-layer').then((m) => m.HitLayer),
+      load: () => import('./hit-overlay').then((m) => m.HitOverlay),
       shows: () => inject(Finding).isOpen,
     },
   ],

@@ -17,10 +17,10 @@ export const guides: DeskFeature = {
     { id: 'ruler', name: 'Ruler', icon: 'ruler', key: 'G', aid: aidFor('ruler') },
     { id: 'setSquare', name: 'Set square', icon: 'setSquare', key: 'H', aid: aidFor('setSquare') },
   ],
-  stripLayers: [
+  onStrip: [
     {
       id: 'guides',
-      load: () => import('./guide-layer').then((m) => m.GuideLayer),
+      load: () => import('./guide-overlay').then((m) => m.GuideOverlay),
       shows: () => {
         const laid = inject(Guides);
         return ({ id }) => laid.guides().some(({ pageId }) => pageId === id);

@@ -56,7 +56,7 @@ export class RestingArea {
   }
 
   protected drag(part: AreaPart, { dx, dy }: Drag): void {
-    const { width, height } = this.host.parentElement!.getBoundingClientRect();
+    const { width, height } = this.host.offsetParent!.getBoundingClientRect();
     this.dragged.set(dragArea(this.shown(), part, { x: dx / width, y: dy / height }));
   }
 

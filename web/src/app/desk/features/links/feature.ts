@@ -1,14 +1,14 @@
 import { inject } from '@angular/core';
 import type { DeskFeature } from '../../platform/feature/desk-feature';
 import { LinkCardState } from './link-card-state';
-import { LinkLayer } from './link-layer';
+import { LinkOverlay } from './link-overlay';
 import { LinkMaking } from './link-making';
 
 /** Links: those of the file and those made here, followed, shown where they lead, and changed. */
 export const links: DeskFeature = {
   id: 'links',
   providers: [LinkCardState, LinkMaking],
-  pageLayers: [{ id: 'links', order: 30, component: LinkLayer, shows: () => () => true }],
+  onPages: [{ id: 'links', order: 30, component: LinkOverlay, shows: () => () => true }],
   overlays: [
     {
       id: 'links.card',

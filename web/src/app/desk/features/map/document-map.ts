@@ -16,7 +16,7 @@ import { rested } from '../../platform/document/rested';
 import { Registered } from '../../platform/feature/registered';
 import { LandmarkActions } from '../../platform/landmarks/landmark-actions';
 import { DarkPages } from '../../platform/paper/dark-pages';
-import { ViewState, type Place } from '../../platform/view/view-state';
+import { ViewState, type Viewpoint } from '../../platform/view/view-state';
 import {
   bookmarksOn,
   chaptersOf,
@@ -154,7 +154,7 @@ export class DocumentMap implements OnDestroy {
     return Math.min(1, Math.max(0, (clientY - top) / height));
   }
 
-  private shareOfPlace({ pageIndex, share }: Place): number {
+  private shareOfPlace({ pageIndex, share }: Viewpoint): number {
     return this.view.pages().length > 0
       ? downTo(this.scale(), pageIndex, Math.min(1, Math.max(0, share)))
       : 0;

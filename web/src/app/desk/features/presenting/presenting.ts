@@ -1,7 +1,7 @@
 import { DestroyRef, Injectable, computed, inject, signal } from '@angular/core';
 import { PIXELS_PER_POINT } from '../../platform/paper/layout';
 import { shownSize } from '../../platform/paper/page-geometry';
-import { ViewState, type Place } from '../../platform/view/view-state';
+import { ViewState, type Viewpoint } from '../../platform/view/view-state';
 import { isTyping } from '../../platform/input/typing';
 
 /** Keys that go on and back by a page: also those of what people hold in their hand to do that. */
@@ -27,7 +27,7 @@ export class Presenting {
   readonly index = computed(() => this.page() ?? 0);
   /** Whether what moves over the page leaves a trail instead of ink. */
   readonly hasTrail = signal(false);
-  private before: { readonly zoom: number; readonly place: Place } | undefined;
+  private before: { readonly zoom: number; readonly place: Viewpoint } | undefined;
 
   constructor() {
     // Before anything else on the desk: here these keys go from page to page.
@@ -73,11 +73,11 @@ export class Presenting {
   /** Has the page fill the view as it is now. */
   fit(): void {
     const page = this.page();
-    const sheet = page === undefined ? undefined : this.view.pages()[page];
-    if (page === undefined || !sheet) return;
+    const shown = page === undefined ? undefined : this.view.pages()[page];
+    if (page === undefined || !shown) return;
     const { width, height } = this.view.size();
-    const shown = shownSize(sheet);
-    const scale = Math.min(width / shown.width, height / shown.height);
+    const size = shownSize(shown);
+    const scale = Math.min(width / size.width, height / size.height);
     this.view.zoomJust(scale / PIXELS_PER_POINT);
     this.view.goTo({ pageIndex: page, share: 0 });
   }

@@ -15,11 +15,11 @@ export const readAloud: DeskFeature = {
       shows: () => inject(ReadAloud).isOn,
     },
   ],
-  pageLayers: [
+  onPages: [
     {
       id: 'spoken',
       order: 40,
-      load: () => import('./spoken-layer').then((m) => m.SpokenLayer),
+      load: () => import('./spoken-overlay').then((m) => m.SpokenOverlay),
       shows: () => {
         const { at } = inject(ReadAloud);
         return ({ id }) => at()?.pageId === id;

@@ -16,11 +16,11 @@ const steps: readonly CommandEntry[] = ([1, -1] as const).map((by) => ({
 export const readingLine: DeskFeature = {
   id: 'reading-line',
   providers: [ReadingLine],
-  pageLayers: [
+  onPages: [
     {
       id: 'reading-line',
       order: 50,
-      load: () => import('./reading-line-layer').then((m) => m.ReadingLineLayer),
+      load: () => import('./reading-line-overlay').then((m) => m.ReadingLineOverlay),
       shows: () => {
         const { at } = inject(ReadingLine);
         return ({ id }) => at()?.pageId === id;

@@ -2,7 +2,7 @@ import type { Annotation, Effect } from '@stylet/core/document';
 import type { Sample } from '@stylet/core/ink';
 import type { Meaning } from '../../platform/input/meaning';
 import type { AnnotationSelection } from '../../platform/selection/annotation-selection';
-import type { LiveSurface } from '../../platform/paper/live-layer';
+import type { LiveSurface } from '../../platform/paper/live-canvas';
 import type { GesturePage } from '../../platform/input/gesture-page';
 import { staysNear } from '../../platform/input/staying';
 import type { Refusable } from '../../platform/input/shorthand-notice';

@@ -44,12 +44,12 @@ export const snip: DeskFeature = {
     const meanings = inject(SnipMeanings);
     return (stroke) => meanings.of(stroke);
   },
-  pageLayers: [
+  onPages: [
     {
       id: 'snip',
       order: 10,
       standsOut: true,
-      load: () => import('./snip-layer').then((m) => m.SnipLayer),
+      load: () => import('./snip-overlay').then((m) => m.SnipOverlay),
       shows: () => {
         const snipping = inject(Snipping);
         return ({ id }) => snipping.current()?.page.id === id;

@@ -2,7 +2,7 @@ import type { Effect } from '@stylet/core/document';
 import type { Box } from '@stylet/core/geometry';
 import type { Sample } from '@stylet/core/ink';
 import type { Meaning } from '../../platform/input/meaning';
-import type { LiveSurface } from '../../platform/paper/live-layer';
+import type { LiveSurface } from '../../platform/paper/live-canvas';
 import type { GesturePage } from '../../platform/input/gesture-page';
 import type { Refusable } from '../../platform/input/shorthand-notice';
 import { staysNear } from '../../platform/input/staying';

@@ -2,7 +2,7 @@ import type { KitSlot } from '@stylet/core/api';
 import { newId, type Annotation, type Effect } from '@stylet/core/document';
 import type { Sample } from '@stylet/core/ink';
 import { linesOf, type Line } from '@stylet/core/text';
-import type { LiveSurface } from '../../platform/paper/live-layer';
+import type { LiveSurface } from '../../platform/paper/live-canvas';
 import { HighlightGesture } from './highlight-gesture';
 
 const lines = linesOf(

@@ -19,7 +19,7 @@ import {
 } from '@stylet/core/ink';
 import { paint } from '@stylet/core/paint';
 import { pageText, type Line } from '@stylet/core/text';
-import type { LiveSurface } from '../../platform/paper/live-layer';
+import type { LiveSurface } from '../../platform/paper/live-canvas';
 import { markEffects } from '../../platform/selection/mark-effects';
 import type { Gesture } from '../../platform/input/gesture';
 import type { Placement } from '../../platform/feature/tools';

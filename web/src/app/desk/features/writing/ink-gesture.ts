@@ -1,7 +1,7 @@
 import type { KitSlot } from '@stylet/core/api';
 import { strokeStyleSchema, type Effect, type InkStyle } from '@stylet/core/document';
 import { Stroke, quantise, type Sample } from '@stylet/core/ink';
-import type { LiveInk, LiveSurface } from '../../platform/paper/live-layer';
+import type { LiveInk, LiveSurface } from '../../platform/paper/live-canvas';
 import type { Placement } from '../../platform/feature/tools';
 import { inkOf } from '../../platform/input/ink-of';
 import type { Gesture } from '../../platform/input/gesture';

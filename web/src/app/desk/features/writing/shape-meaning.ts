@@ -3,7 +3,7 @@ import { newId, strokeStyleSchema, type Effect, type ShapeAnnotation } from '@st
 import type { Sample } from '@stylet/core/ink';
 import { paint } from '@stylet/core/paint';
 import { adjusted, isClosed, type Shape } from '@stylet/core/shapes';
-import type { LiveSurface } from '../../platform/paper/live-layer';
+import type { LiveSurface } from '../../platform/paper/live-canvas';
 import { FILLING } from '../../platform/selection/selection-actions';
 import type { Placement } from '../../platform/feature/tools';
 import type { Meaning } from '../../platform/input/meaning';

@@ -4,7 +4,7 @@ import { distance } from '@stylet/core/geometry';
 import type { Sample } from '@stylet/core/ink';
 import { paint } from '@stylet/core/paint';
 import { levelled, type Shape } from '@stylet/core/shapes';
-import type { LiveSurface } from '../../platform/paper/live-layer';
+import type { LiveSurface } from '../../platform/paper/live-canvas';
 import type { Gesture } from '../../platform/input/gesture';
 import type { Placement } from '../../platform/feature/tools';
 import { shapeOf } from './shape-meaning';

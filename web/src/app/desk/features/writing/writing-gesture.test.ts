@@ -1,6 +1,6 @@
 import type { Effect } from '@stylet/core/document';
 import type { Sample } from '@stylet/core/ink';
-import type { LiveSurface } from '../../platform/paper/live-layer';
+import type { LiveSurface } from '../../platform/paper/live-canvas';
 import type { Gesture } from '../../platform/input/gesture';
 import type { Meaning } from '../../platform/input/meaning';
 import { WritingGesture } from './writing-gesture';

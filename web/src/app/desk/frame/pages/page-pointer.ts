@@ -1,4 +1,4 @@
-import { colorAt, type ScreenLayer } from '../../platform/paper/color-at';
+import { colorAt, type ScreenSurface } from '../../platform/paper/color-at';
 import { showRing, type RingLook } from '../../platform/paper/ring';
 
 /** What of a page lies under a pointer, in the order in which it is painted. */
@@ -31,12 +31,15 @@ export class PagePointer {
   /** The colour that shows at a point of the window. */
   colorAt(x: number, y: number): string {
     const bitmap = this.page.frame().querySelector('canvas');
-    const layer = (canvas: HTMLCanvasElement, blend: ScreenLayer['blend']) => ({ canvas, blend });
+    const surface = (canvas: HTMLCanvasElement, blend: ScreenSurface['blend']) => ({
+      canvas,
+      blend,
+    });
     return colorAt(x, y, [
-      ...(bitmap ? [layer(bitmap, 'source-over')] : []),
-      layer(this.page.paper(), 'source-over'),
-      layer(this.page.under(), 'multiply'),
-      layer(this.page.over(), 'source-over'),
+      ...(bitmap ? [surface(bitmap, 'source-over')] : []),
+      surface(this.page.paper(), 'source-over'),
+      surface(this.page.under(), 'multiply'),
+      surface(this.page.over(), 'source-over'),
     ]);
   }
 

@@ -18,7 +18,7 @@ import { noAnnotations } from '@stylet/core/document';
 import type { Box, Point } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
 import { documentFeature } from '../../platform/document/document.reducer';
-import type { StripLayerEntry } from '../../platform/feature/parts';
+import type { OnStripEntry } from '../../platform/feature/parts';
 import { Registered } from '../../platform/feature/registered';
 import { ShownPart } from '../../platform/feature/shown-part';
 import { FingerDrawing } from '../../platform/input/finger-drawing';
@@ -78,14 +78,14 @@ export class PageStrip implements AfterViewInit {
     return `translate(${x}px, ${y}px)`;
   });
   private readonly layers = this.registered
-    .list('stripLayers')
+    .list('onStrip')
     .map((entry) => ({ entry, isShown: this.registered.get(entry.shows) }));
   private readonly pen = inject(PenPresence);
   private readonly fingers = inject(FingerDrawing);
   private readonly selection = inject(TextSelection);
   private readonly chosen = inject(AnnotationSelection);
   private readonly scroller = viewChild.required<ElementRef<HTMLElement>>('scroller');
-  private readonly sheet = viewChild.required<ElementRef<HTMLElement>>('sheet');
+  private readonly strip = viewChild.required<ElementRef<HTMLElement>>('strip');
 
   private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
   private readonly mode = this.store.selectSignal(kitFeature.selectMode);
@@ -95,7 +95,7 @@ export class PageStrip implements AfterViewInit {
   private landing = 0;
   /** The zoom at which the page in view was asked for last. */
   private drawnAt = 0;
-  protected readonly sheetWidth = computed(() =>
+  protected readonly stripWidth = computed(() =>
     Math.max(this.view.size().width, this.view.layout().width),
   );
   private readonly passing = new Passing(this.source.client, FAST);
@@ -204,7 +204,7 @@ export class PageStrip implements AfterViewInit {
     return this.annotations()[pageId] ?? noAnnotations;
   }
 
-  protected layersOn({ page, index }: ShownPage): readonly StripLayerEntry[] {
+  protected onStripAt({ page, index }: ShownPage): readonly OnStripEntry[] {
     return this.layers.filter(({ isShown }) => isShown(page, index)).map(({ entry }) => entry);
   }
 
@@ -237,12 +237,12 @@ export class PageStrip implements AfterViewInit {
     };
   };
 
-  /** The sheet's size is set at once, so that the position to scroll to exists already. */
+  /** The strip's size is set at once, so that the position to scroll to exists already. */
   private scrollTo(left: number, top: number): void {
     this.drawAhead(this.view.partAt(left, top));
-    const sheet = this.sheet().nativeElement;
-    sheet.style.width = `${this.sheetWidth()}px`;
-    sheet.style.height = `${this.view.layout().height}px`;
+    const strip = this.strip().nativeElement;
+    strip.style.width = `${this.stripWidth()}px`;
+    strip.style.height = `${this.view.layout().height}px`;
     this.scroller().nativeElement.scrollTo(left, top);
     this.scrolled();
     this.redrawAhead();

@@ -31,10 +31,10 @@ import { Registered } from '../../platform/feature/registered';
 import { ShownPart } from '../../platform/feature/shown-part';
 import { PAGE_FACE, type PageFace } from '../../platform/paper/page-face';
 import { nothingErased, type Remains } from '../../platform/paper/remains';
-import { SketchLayer } from './sketch-layer';
+import { SketchOverlay } from './sketch-overlay';
 import type { GesturePage, Sketch } from '../../platform/input/gesture-page';
 import { PageGestures } from './page-gestures';
-import { PageLayers } from '../../platform/paper/page-layers';
+import { PageSurfaces } from '../../platform/paper/page-surfaces';
 import { PageLift } from './page-lift';
 import { PageBitmap } from '../../platform/paper/page-bitmap';
 import { PagePointer, type PointedPage } from './page-pointer';
@@ -44,9 +44,9 @@ import { PagesOnScreen } from '../../platform/view/pages-on-screen';
 import { PenInput, sampleFrom, type PenPart, type PenTarget } from '../../platform/input/pen-input';
 import { PictureBitmaps } from '../../platform/pictures/picture-bitmaps';
 import { AnnotationSelection } from '../../platform/selection/annotation-selection';
-import { SelectedLayer } from '../selection/selected-layer';
+import { SelectedAnnotations } from '../selection/selected-annotations';
 import { Marking } from '../../platform/selection/marking';
-import { SelectionLayer } from '../selection/selection-layer';
+import { SelectedWords } from '../selection/selected-words';
 import { TextSelection } from '../../platform/selection/text-selection';
 import { UnbufferedInput } from '../../platform/input/unbuffered-input';
 import { ViewState } from '../../platform/view/view-state';
@@ -56,7 +56,7 @@ import { fileMarks, pageWindow } from '../../platform/paper/window';
 /** One page: its bitmap, what lies under its words, what lies over them, and live ink on top. */
 @Component({
   selector: 'stylet-page-view',
-  imports: [SelectedLayer, SelectionLayer, ShownPart, SketchLayer, UnbufferedInput],
+  imports: [SelectedAnnotations, SelectedWords, ShownPart, SketchOverlay, UnbufferedInput],
   providers: [{ provide: PAGE_FACE, useExisting: PageView }],
   templateUrl: './page-view.html',
   styleUrls: ['../../platform/paper/page-sheet.scss', './page-view.scss'],
@@ -108,7 +108,7 @@ export class PageView implements PageFace {
   private readonly overCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('over');
   private readonly liveBox = viewChild.required<ElementRef<HTMLElement>>('live');
 
-  private layers!: PageLayers;
+  private surfaces!: PageSurfaces;
   private bitmap!: PageBitmap;
   private readonly marking = inject(Marking);
   private readonly reading = new PageReading(this.source, this.selection, this.marking, this.page);
@@ -120,18 +120,18 @@ export class PageView implements PageFace {
   private readonly remains = signal<Remains>(nothingErased);
   /** What a gesture shows of itself. */
   protected readonly sketch = signal<Sketch | undefined>(undefined);
-  private readonly allLayers = this.registered
-    .ordered('pageLayers')
+  private readonly allOnPages = this.registered
+    .ordered('onPages')
     .map((entry) => ({ entry, isShown: this.registered.get(entry.shows) }));
   /** What lies on this page. */
-  protected readonly layersHere = computed(() =>
-    this.allLayers.filter(({ isShown }) => isShown(this.page())).map(({ entry }) => entry),
+  protected readonly hereOnPage = computed(() =>
+    this.allOnPages.filter(({ isShown }) => isShown(this.page())).map(({ entry }) => entry),
   );
   protected readonly hidesSelection = computed(() =>
-    this.layersHere().some(({ hidesSelection }) => hidesSelection),
+    this.hereOnPage().some(({ hidesSelection }) => hidesSelection),
   );
   protected readonly standsOut = computed(
-    () => this.chosenHere() !== undefined || this.layersHere().some((layer) => layer.standsOut),
+    () => this.chosenHere() !== undefined || this.hereOnPage().some((layer) => layer.standsOut),
   );
   protected readonly cursor = computed(() =>
     this.mode() === 'write' && !this.isPicking() ? this.gestures.cursor() : undefined,
@@ -196,7 +196,7 @@ export class PageView implements PageFace {
       begin: (part, at, adds) => this.beginGesture(part, at, adds),
       done: (effects) => {
         if (effects.length > 0) this.editing.change(effects);
-        else this.layers.live.clear();
+        else this.surfaces.live.clear();
         this.remains.set(nothingErased);
         this.gestures.ended();
       },
@@ -228,13 +228,13 @@ export class PageView implements PageFace {
       this.bitmap?.leave();
       this.leaveViews?.();
       this.lift.drop();
-      this.layers?.release();
+      this.surfaces?.release();
     });
     const lifted = this.chosen.lifted;
     // What is drawn depends on the signals named here and on nothing it happens to read.
     afterRenderEffect(() => {
       const window = this.wanted();
-      untracked(() => this.resizeLayers(window));
+      untracked(() => this.resizeSurfaces(window));
     });
     afterRenderEffect(() => {
       const [window, marks] = [this.wanted(), this.marks()];
@@ -246,9 +246,9 @@ export class PageView implements PageFace {
     });
     afterRenderEffect(() => {
       const [annotations, remains] = [this.annotations(), this.instead()];
-      untracked(() => this.layers.show(annotations, remains));
+      untracked(() => this.surfaces.show(annotations, remains));
     });
-    const stop = this.pictures.onCome((digest) => this.layers?.refresh(digest));
+    const stop = this.pictures.onCome((digest) => this.surfaces?.refresh(digest));
     inject(DestroyRef).onDestroy(stop);
     afterRenderEffect(() => {
       const [window, ids, annotations] = [this.wanted(), this.chosenHere(), this.annotations()];
@@ -267,8 +267,8 @@ export class PageView implements PageFace {
     });
   }
 
-  private resizeLayers(window: PageWindow): void {
-    this.layers ??= new PageLayers(
+  private resizeSurfaces(window: PageWindow): void {
+    this.surfaces ??= new PageSurfaces(
       {
         paper: this.paperCanvas().nativeElement,
         under: this.underCanvas().nativeElement,
@@ -277,9 +277,9 @@ export class PageView implements PageFace {
       },
       this.pictures,
     );
-    this.layers.resize(window.width, window.height, pageToWindow(this.page(), window));
-    this.layers.show(this.annotations(), this.instead());
-    this.leaveViews ??= this.views.join(this.page().id, this.layers.live);
+    this.surfaces.resize(window.width, window.height, pageToWindow(this.page(), window));
+    this.surfaces.show(this.annotations(), this.instead());
+    this.leaveViews ??= this.views.join(this.page().id, this.surfaces.live);
   }
 
   private async drawPicture(
@@ -346,7 +346,7 @@ export class PageView implements PageFace {
       page: this.page(),
       index: this.index(),
       annotations: this.kept()[this.page().id] ?? noAnnotations,
-      live: this.layers.live,
+      live: this.surfaces.live,
       pointsPerPixel: shownSize(this.page()).width / width,
       lines: () => this.reading.lines,
       linesRead: () => this.reading.linesRead(),

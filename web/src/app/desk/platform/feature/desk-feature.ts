@@ -6,7 +6,7 @@ import type { Arrival } from './arrival';
 import type { PageMark, PageMenuAction, SelectionAction, SnipAction, WordAction } from './actions';
 import type { CommandEntry, HelpRow } from './commands';
 import type { Inject } from './inject';
-import type { OverlayEntry, PageLayerEntry, StripLayerEntry } from './parts';
+import type { OverlayEntry, OnPageEntry, OnStripEntry } from './parts';
 import type { AidEntry, EdgeFinder, StrokeMeanings, ToolEntry } from './tools';
 
 /**
@@ -26,9 +26,9 @@ export interface DeskFeature {
   /** What is switched on beside the tool in hand. */
   readonly aids?: readonly AidEntry[];
   /** What lies on a page, over its ink. */
-  readonly pageLayers?: readonly PageLayerEntry[];
+  readonly onPages?: readonly OnPageEntry[];
   /** What lies on the strip of pages, and moves with them. */
-  readonly stripLayers?: readonly StripLayerEntry[];
+  readonly onStrip?: readonly OnStripEntry[];
   /** Bars, windows and cards over and beside the pages. */
   readonly overlays?: readonly OverlayEntry[];
   /** Rows of the help sheet, of keys that are not commands of the desk. */

@@ -7,7 +7,7 @@ export type Part =
   { readonly component: Type<unknown> } | { readonly load: () => Promise<Type<unknown>> };
 
 /** On each page; the component finds that by `PAGE_FACE`. */
-export type PageLayerEntry = Part & {
+export type OnPageEntry = Part & {
   readonly id: string;
   /** Lower ones lie below. */
   readonly order: number;
@@ -20,7 +20,7 @@ export type PageLayerEntry = Part & {
 };
 
 /** On the strip, once for each page that is there; the component has inputs `page` and `placed` if it wants to know. */
-export type StripLayerEntry = Part & {
+export type OnStripEntry = Part & {
   readonly id: string;
   readonly shows: Inject<(page: Page, index: number) => boolean>;
 };

@@ -67,7 +67,7 @@ export class Registered {
   }
 
   /** The same, lower orders first. */
-  ordered<K extends 'pageLayers' | 'pageMenu' | 'selectionActions' | 'wordActions' | 'snipActions'>(
+  ordered<K extends 'onPages' | 'pageMenu' | 'selectionActions' | 'wordActions' | 'snipActions'>(
     name: K,
   ): readonly Lists[K][] {
     return [...this.list(name)].sort((a, b) => a.order - b.order);

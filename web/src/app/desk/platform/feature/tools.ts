@@ -7,7 +7,7 @@ import type { Effect } from '@stylet/core/document';
 import type { Gesture } from '../input/gesture';
 import type { GesturePage } from '../input/gesture-page';
 import type { Meaning } from '../input/meaning';
-import type { LiveSurface } from '../paper/live-layer';
+import type { LiveSurface } from '../paper/live-canvas';
 import type { Inject } from './inject';
 
 /** A press of the pen on a page in Write. */

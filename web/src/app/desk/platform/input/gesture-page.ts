@@ -3,7 +3,7 @@ import type { PageAnnotations } from '@stylet/core/document';
 import type { Box, Point } from '@stylet/core/geometry';
 import type { Line } from '@stylet/core/text';
 import type { Remains } from '../paper/remains';
-import type { LiveLayer } from '../paper/live-layer';
+import type { LiveCanvas } from '../paper/live-canvas';
 
 /** What a gesture shows of itself: a way or an area in page space, or heights of the page as it is shown. */
 export type Sketch =
@@ -16,7 +16,7 @@ export interface GesturePage {
   readonly page: Page;
   readonly index: number;
   readonly annotations: PageAnnotations;
-  readonly live: LiveLayer;
+  readonly live: LiveCanvas;
   /** Points of the page to a CSS pixel, as it is shown now. */
   readonly pointsPerPixel: number;
   /** The page's text; undefined while it is still being read. */

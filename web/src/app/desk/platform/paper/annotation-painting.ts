@@ -22,12 +22,12 @@ export class AnnotationPainting {
     if (all.length === 0) return;
     const matrix = pageToWindow(page, { ...region, pageWidth: 0, pageHeight: 0 });
     for (const stratum of strata) {
-      const layer = new CanvasSurface(document.createElement('canvas'), this.pictures);
-      layer.resize(region.width, region.height, matrix);
-      layer.draw(all.filter((annotation) => stratumOf(annotation) === stratum));
-      if (layer.canvas.width === 0) continue;
+      const surface = new CanvasSurface(document.createElement('canvas'), this.pictures);
+      surface.resize(region.width, region.height, matrix);
+      surface.draw(all.filter((annotation) => stratumOf(annotation) === stratum));
+      if (surface.canvas.width === 0) continue;
       context.globalCompositeOperation = stratum === 'under' ? 'multiply' : 'source-over';
-      context.drawImage(layer.canvas, 0, 0);
+      context.drawImage(surface.canvas, 0, 0);
     }
     context.globalCompositeOperation = 'source-over';
   }

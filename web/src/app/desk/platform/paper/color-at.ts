@@ -1,7 +1,7 @@
 import { hexOf } from '@stylet/core/paint';
 
 /** A canvas on the screen and how it lies on those before it. */
-export interface ScreenLayer {
+export interface ScreenSurface {
   readonly canvas: HTMLCanvasElement;
   readonly blend: 'source-over' | 'multiply';
 }
@@ -9,7 +9,7 @@ export interface ScreenLayer {
 let pixel: CanvasRenderingContext2D | undefined;
 
 /** The colour that canvases laid on white paper show at a point of the window. */
-export function colorAt(x: number, y: number, layers: readonly ScreenLayer[]): string {
+export function colorAt(x: number, y: number, surfaces: readonly ScreenSurface[]): string {
   if (!pixel) {
     const canvas = document.createElement('canvas');
     canvas.width = canvas.height = 1;
@@ -18,7 +18,7 @@ export function colorAt(x: number, y: number, layers: readonly ScreenLayer[]): s
   pixel.globalCompositeOperation = 'source-over';
   pixel.fillStyle = '#fff';
   pixel.fillRect(0, 0, 1, 1);
-  for (const { canvas, blend } of layers) {
+  for (const { canvas, blend } of surfaces) {
     if (canvas.width === 0) continue;
     const rect = canvas.getBoundingClientRect();
     const sx = Math.floor(((x - rect.left) / rect.width) * canvas.width);

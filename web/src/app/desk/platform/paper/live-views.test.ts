@@ -1,18 +1,18 @@
 import type { Piece } from '@stylet/core/ink';
-import type { LiveLayer } from './live-layer';
+import type { LiveCanvas } from './live-canvas';
 import { LiveViews, SharedSurface } from './live-views';
 
 const ink = { color: '#22304a' };
 const piece = (x: number): Piece => ({ polygon: Float64Array.of(x, 0, x + 1, 0, x, 1), grain: 0 });
 
-/** A layer that notes what it is told. */
-function layer(log: string[]): LiveLayer {
+/** A surface that notes what it is told. */
+function surface(log: string[]): LiveCanvas {
   return {
     settle: (pieces: readonly Piece[]) => log.push(`settle ${pieces[0].polygon[0]}`),
     showTail: (pieces: readonly Piece[]) => log.push(`tail ${pieces[0].polygon[0]}`),
     showWhole: () => log.push('whole'),
     clear: () => log.push('clear'),
-  } as unknown as LiveLayer;
+  } as unknown as LiveCanvas;
 }
 
 let frames: FrameRequestCallback[];
@@ -26,7 +26,7 @@ const frame = (): void => frames.splice(0).forEach((f) => f(0));
 
 test('a page that shows once is drawn on directly; one that shows twice in both', () => {
   const views = new LiveViews();
-  const [own, other] = [layer([]), layer([])];
+  const [own, other] = [surface([]), surface([])];
   views.join('page', own);
   expect(views.around('page', own)).toBe(own);
   const leave = views.join('page', other);
@@ -38,7 +38,7 @@ test('a page that shows once is drawn on directly; one that shows twice in both'
 
 test('under the nib at once, in the other view with the next frame, and only the last tail', () => {
   const [here, there]: [string[], string[]] = [[], []];
-  const shared = new SharedSurface(layer(here), [layer(there)]);
+  const shared = new SharedSurface(surface(here), [surface(there)]);
   shared.showTail([piece(1)], ink);
   shared.settle([piece(2)], ink);
   shared.showTail([piece(3)], ink);
@@ -55,7 +55,7 @@ test('under the nib at once, in the other view with the next frame, and only the
 
 test('what is taken back before it was seen is never drawn', () => {
   const there: string[] = [];
-  const shared = new SharedSurface(layer([]), [layer(there)]);
+  const shared = new SharedSurface(surface([]), [surface(there)]);
   shared.settle([piece(1)], ink);
   shared.clear();
   frame();

@@ -1,26 +1,26 @@
 import { Injectable } from '@angular/core';
 import type { Piece } from '@stylet/core/ink';
 import type { FillCommand } from '@stylet/core/paint';
-import type { LiveInk, LiveLayer, LiveSurface } from './live-layer';
+import type { LiveInk, LiveCanvas, LiveSurface } from './live-canvas';
 
 /** All places in which a page shows just now: what is drawn in one is seen in all. */
 @Injectable()
 export class LiveViews {
-  private readonly layers = new Map<string, Set<LiveLayer>>();
+  private readonly surfaces = new Map<string, Set<LiveCanvas>>();
 
-  /** A page shows in a layer, until the returned function is called. */
-  join(pageId: string, layer: LiveLayer): () => void {
-    const layers = this.layers.get(pageId) ?? new Set();
-    this.layers.set(pageId, layers.add(layer));
+  /** A page shows in a surface, until the returned function is called. */
+  join(pageId: string, surface: LiveCanvas): () => void {
+    const surfaces = this.surfaces.get(pageId) ?? new Set();
+    this.surfaces.set(pageId, surfaces.add(surface));
     return () => {
-      layers.delete(layer);
-      if (layers.size === 0) this.layers.delete(pageId);
+      surfaces.delete(surface);
+      if (surfaces.size === 0) this.surfaces.delete(pageId);
     };
   }
 
-  /** Where to draw what is drawn in one of a page's layers. */
-  around(pageId: string, own: LiveLayer): LiveSurface {
-    const others = [...(this.layers.get(pageId) ?? [])].filter((layer) => layer !== own);
+  /** Where to draw what is drawn in one of a page's surfaces. */
+  around(pageId: string, own: LiveCanvas): LiveSurface {
+    const others = [...(this.surfaces.get(pageId) ?? [])].filter((surface) => surface !== own);
     return others.length === 0 ? own : new SharedSurface(own, others);
   }
 }
@@ -30,37 +30,37 @@ export class LiveViews {
  * see yet need not be drawn there sample by sample.
  */
 export class SharedSurface implements LiveSurface {
-  private waiting: ((layer: LiveLayer) => void)[] = [];
-  private tail: ((layer: LiveLayer) => void) | undefined;
+  private waiting: ((surface: LiveCanvas) => void)[] = [];
+  private tail: ((surface: LiveCanvas) => void) | undefined;
   private frame = 0;
 
   constructor(
-    private readonly own: LiveLayer,
-    private readonly others: readonly LiveLayer[],
+    private readonly own: LiveCanvas,
+    private readonly others: readonly LiveCanvas[],
   ) {}
 
   settle(pieces: readonly Piece[], ink: LiveInk): void {
     this.own.settle(pieces, ink);
-    if (pieces.length > 0) this.wait((layer) => layer.settle(pieces, ink));
+    if (pieces.length > 0) this.wait((surface) => surface.settle(pieces, ink));
   }
 
   showTail(pieces: readonly Piece[], ink: LiveInk): void {
     this.own.showTail(pieces, ink);
-    this.tail = (layer) => layer.showTail(pieces, ink);
+    this.tail = (surface) => surface.showTail(pieces, ink);
     this.schedule();
   }
 
   showWhole(commands: readonly FillCommand[]): void {
     this.own.showWhole(commands);
     this.waiting = [];
-    this.tail = (layer) => layer.showWhole(commands);
+    this.tail = (surface) => surface.showWhole(commands);
     this.schedule();
   }
 
   clear(): void {
     this.own.clear();
     this.waiting = [];
-    this.tail = (layer) => layer.clear();
+    this.tail = (surface) => surface.clear();
     this.flush();
   }
 
@@ -68,15 +68,15 @@ export class SharedSurface implements LiveSurface {
   flush(): void {
     cancelAnimationFrame(this.frame);
     this.frame = 0;
-    for (const layer of this.others) {
-      for (const draw of this.waiting) draw(layer);
-      this.tail?.(layer);
+    for (const surface of this.others) {
+      for (const draw of this.waiting) draw(surface);
+      this.tail?.(surface);
     }
     this.waiting = [];
     this.tail = undefined;
   }
 
-  private wait(draw: (layer: LiveLayer) => void): void {
+  private wait(draw: (surface: LiveCanvas) => void): void {
     this.waiting.push(draw);
     this.schedule();
   }

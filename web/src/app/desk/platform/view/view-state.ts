@@ -33,7 +33,7 @@ const AROUND = 44;
 export type Fit = 'width' | 'height' | 'page';
 
 /** A place one has been: a page and how far down it, as a share of its height. */
-export interface Place {
+export interface Viewpoint {
   readonly pageIndex: number;
   readonly share: number;
 }
@@ -109,7 +109,7 @@ export class ViewState {
   readonly fitted = signal<Fit | undefined>(undefined);
   private outer = { width: 0, height: 0 };
   /** Where one was before pages were so small that they fill the width, while nothing has been done since. */
-  private overviewFrom: { place: Place; about: Point; left: number; top: number } | undefined;
+  private overviewFrom: { place: Viewpoint; about: Point; left: number; top: number } | undefined;
 
   private held: Held | undefined;
   private settling: ReturnType<typeof setTimeout> | undefined;
@@ -213,7 +213,7 @@ export class ViewState {
     this.fitAt(kind === 'width' ? this.place() : { pageIndex: current, share: 0 }, kind, current);
   }
 
-  private fitAt(place: Place, kind: Fit, current: number): void {
+  private fitAt(place: Viewpoint, kind: Fit, current: number): void {
     this.fitted.set(kind);
     this.overviewFrom = undefined;
     this.zoom.set(fittingZoom(this.pages(), current, this.size(), kind, this.arrangement()));
@@ -268,7 +268,7 @@ export class ViewState {
   }
 
   /** Goes to a place without remembering the one left: while something is dragged. */
-  goTo(place: Place): void {
+  goTo(place: Viewpoint): void {
     this.show(place);
   }
 
@@ -298,7 +298,7 @@ export class ViewState {
     return Object.assign({ left: left - this.inset(), top }, this.size());
   }
 
-  place(): Place {
+  place(): Viewpoint {
     const layout = this.layout();
     if (!layout.isAcross) return this.placeAt(layout, this.top() + GAP);
     const pageIndex = this.currentPage();
@@ -308,11 +308,11 @@ export class ViewState {
   }
 
   /** The first and the last place that shows; across, shares count from the left. */
-  ends(): readonly [Place, Place] {
+  ends(): readonly [Viewpoint, Viewpoint] {
     const [layout, { left, top, width, height }] = [this.layout(), this.part()];
     if (!layout.isAcross)
       return [this.placeAt(layout, top + GAP), this.placeAt(layout, top + height - GAP)];
-    const placeAcross = (x: number): Place => {
+    const placeAcross = (x: number): Viewpoint => {
       const pageIndex = pageAt(layout, 0, x);
       const page = layout.pages[pageIndex];
       const share = page ? (x - page.left) / page.width : 0;
@@ -322,7 +322,7 @@ export class ViewState {
   }
 
   /** The place at a height of the column of pages. */
-  placeAt(layout: Layout, y: number): Place {
+  placeAt(layout: Layout, y: number): Viewpoint {
     const pageIndex = pageAt(layout, y);
     const page = layout.pages[pageIndex];
     return { pageIndex, share: page ? (y - page.top) / page.height : 0 };
@@ -338,7 +338,7 @@ export class ViewState {
     return from >= middle && from + page.width <= middle + width ? middle : Math.max(0, from - GAP);
   }
 
-  private show({ pageIndex, share }: Place): void {
+  private show({ pageIndex, share }: Viewpoint): void {
     const layout = this.layout();
     const page = layout.pages[pageIndex];
     // Pages may have gone since the place was noted.

@@ -6,7 +6,7 @@ import { ReadAloud } from './read-aloud';
 
 /** Marks the sentence that is read, and the word in it. */
 @Component({
-  selector: 'stylet-spoken-layer',
+  selector: 'stylet-spoken-overlay',
   template: `
     <svg preserveAspectRatio="none" [attr.viewBox]="'0 0 ' + size().width + ' ' + size().height">
       @for (way of sentence(); track $index) {
@@ -39,7 +39,7 @@ import { ReadAloud } from './read-aloud';
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { 'aria-hidden': 'true' },
 })
-export class SpokenLayer {
+export class SpokenOverlay {
   private readonly page = inject(PAGE_FACE).page;
   private readonly reading = inject(ReadAloud);
   /** The layer shows as long as there is one. */

@@ -69,14 +69,14 @@ const GRIP_NAMES: Record<FramePart, string> = {
 
 /** What is selected on a page: its frame and grips, a shape's handles, and the bar beside it. */
 @Component({
-  selector: 'stylet-selected-layer',
+  selector: 'stylet-selected-annotations',
   imports: [Grip, SelectionBar],
-  templateUrl: './selected-layer.html',
-  styleUrl: './selected-layer.scss',
+  templateUrl: './selected-annotations.html',
+  styleUrl: './selected-annotations.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '[style.transform]': 'moved()' },
 })
-export class SelectedLayer {
+export class SelectedAnnotations {
   readonly page = input.required<Page>();
   /** CSS pixels to a point of the page. */
   readonly scale = input.required<number>();
@@ -140,7 +140,7 @@ export class SelectedLayer {
       .map(({ x, y }) => `${x.toFixed(2)},${y.toFixed(2)}`)
       .join(' '),
   );
-  protected readonly sheet = computed(() => shownSize(this.page()));
+  protected readonly size = computed(() => shownSize(this.page()));
   /** What is just moved takes the layer along as it is: laid out and drawn anew, it would lag. */
   protected readonly moved = computed(() => {
     const lifted = this.selection.lifted();
@@ -212,7 +212,7 @@ export class SelectedLayer {
     const shown = transformBox(this.view(), box);
     const isAbove = this.isBarAbove();
     const scale = this.scale();
-    const { width, height } = this.sheet();
+    const { width, height } = this.size();
     const seen = this.seen() ?? { x0: 0, y0: -Infinity, x1: width * scale, y1: Infinity };
     const x = within(
       ((shown.x0 + shown.x1) / 2) * scale,
@@ -329,7 +329,7 @@ export class SelectedLayer {
   }
 
   private placeOf({ x, y }: Point): { left: string; top: string } {
-    const { width, height } = this.sheet();
+    const { width, height } = this.size();
     return { left: `${(100 * x) / width}%`, top: `${(100 * y) / height}%` };
   }
 }

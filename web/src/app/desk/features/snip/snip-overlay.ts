@@ -6,7 +6,7 @@ import { Snipping } from './snipping';
 
 /** The snip that was just taken from a page, where it lies, and what can be done with it. */
 @Component({
-  selector: 'stylet-snip-layer',
+  selector: 'stylet-snip-overlay',
   imports: [SnipBar],
   template: `
     @if (shown(); as item) {
@@ -32,7 +32,7 @@ import { Snipping } from './snipping';
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class SnipLayer {
+export class SnipOverlay {
   private readonly face = inject(PAGE_FACE);
   private readonly snipping = inject(Snipping);
   protected readonly shown = computed(() => {

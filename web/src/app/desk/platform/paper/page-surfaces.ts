@@ -13,45 +13,48 @@ import type { PictureBitmaps } from '../pictures/picture-bitmaps';
 import { release } from './bitmap-store';
 import { CanvasSurface } from './canvas-surface';
 import { boundsOfAnnotation } from './drawing';
-import { LiveLayer } from './live-layer';
+import { LiveCanvas } from './live-canvas';
 
 /** A canvas for each stratum, and room for live ink. */
-export interface LayerElements extends Record<Stratum, HTMLCanvasElement> {
+export interface SurfaceElements extends Record<Stratum, HTMLCanvasElement> {
   readonly live: HTMLElement;
 }
 
 /** A page's annotations, stratum by stratum, and live ink on top. */
-export class PageLayers {
-  readonly live: LiveLayer;
-  private readonly layers: readonly { readonly stratum: Stratum; readonly layer: Layer }[];
+export class PageSurfaces {
+  readonly live: LiveCanvas;
+  private readonly surfaces: readonly {
+    readonly stratum: Stratum;
+    readonly surface: StratumSurface;
+  }[];
   private annotations: PageAnnotations | undefined;
 
   constructor(
-    private readonly elements: LayerElements,
+    private readonly elements: SurfaceElements,
     pictures: PictureBitmaps,
   ) {
-    this.layers = strata.map((stratum) => ({
+    this.surfaces = strata.map((stratum) => ({
       stratum,
-      layer: new Layer(new CanvasSurface(elements[stratum], pictures)),
+      surface: new StratumSurface(new CanvasSurface(elements[stratum], pictures)),
     }));
-    this.live = new LiveLayer(elements.live);
+    this.live = new LiveCanvas(elements.live);
   }
 
-  /** Sets size and place; the layers are empty afterwards. */
+  /** Sets size and place; the surfaces are empty afterwards. */
   resize(width: number, height: number, matrix: Matrix): void {
-    for (const { layer } of this.layers) layer.resize(width, height, matrix);
+    for (const { surface } of this.surfaces) surface.resize(width, height, matrix);
     this.live.resize(width, height, matrix);
   }
 
-  /** Brings the layers from what was drawn to what is there now, with as little drawing as it takes. */
+  /** Brings the surfaces from what was drawn to what is there now, with as little drawing as it takes. */
   show(annotations: PageAnnotations, { gone, left }: Remains): void {
     const all = paintingOrder(annotations);
     const now =
       gone.size === 0 ? all : inPaintingOrder([...all.filter(({ id }) => !gone.has(id)), ...left]);
     // What has been shown while it was written must not change when it is laid down.
     const way = this.live.isShowing() ? 'settle' : 'draw';
-    for (const { stratum, layer } of this.layers)
-      layer.show(
+    for (const { stratum, surface } of this.surfaces)
+      surface.show(
         now.filter((annotation) => stratumOf(annotation) === stratum),
         way,
       );
@@ -62,10 +65,10 @@ export class PageLayers {
 
   /** Draws a picture again, whose pixels have come or are sharper now. */
   refresh(digest: string): void {
-    for (const { layer } of this.layers) layer.refresh(digest);
+    for (const { surface } of this.surfaces) surface.refresh(digest);
   }
 
-  /** Gives the layers' memory back. */
+  /** Gives the surfaces' memory back. */
   release(): void {
     for (const stratum of strata) release(this.elements[stratum]);
     this.live.release();
@@ -73,7 +76,7 @@ export class PageLayers {
 }
 
 /** What is drawn of one stratum. */
-class Layer {
+class StratumSurface {
   private drawn: readonly Annotation[] = [];
 
   constructor(private readonly surface: CanvasSurface) {}

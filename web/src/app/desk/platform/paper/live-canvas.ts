@@ -3,7 +3,7 @@ import { polygonBounds, type Piece } from '@stylet/core/ink';
 import type { FillCommand } from '@stylet/core/paint';
 import { BandedSurface } from './banded-surface';
 
-/** What live ink looks like on the canvas; the rest (opacity, blend) its layer has. */
+/** What live ink looks like on the canvas; the rest (opacity, blend) its surface has. */
 export interface LiveInk {
   readonly color: string;
   /** Whether pieces darken each other where they overlap. */
@@ -34,7 +34,7 @@ const FRAMES_TO_HAND_OVER = 3;
  * (docs/decisions/0043-low-latency-ink.md). What can no longer change is drawn once, also on others behind them: from
  * there comes what is seen again where the short tail was, which is drawn anew with each sample.
  */
-export class LiveLayer implements LiveSurface {
+export class LiveCanvas implements LiveSurface {
   private readonly settled = new BandedSurface();
   private readonly surface: BandedSurface;
   /** Where the tail is; page space. */
@@ -67,7 +67,7 @@ export class LiveLayer implements LiveSurface {
 
   showWhole(commands: readonly FillCommand[]): void {
     this.clear();
-    // The layer's own opacity is the outline's.
+    // The canvas’s own opacity is the outline's.
     const whole = commands.at(-1)?.opacity ?? 1;
     for (const { pieces, color, opacity } of commands)
       this.surface.fill(pieces, withOpacity(color, opacity / whole));

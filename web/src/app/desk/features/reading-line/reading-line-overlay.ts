@@ -8,7 +8,7 @@ const ROOM = 0.1;
 
 /** Veils a page but for the line that is being read. */
 @Component({
-  selector: 'stylet-reading-line-layer',
+  selector: 'stylet-reading-line-overlay',
   template: '<div class="line" [style]="place()"></div>',
   styles: `
     :host {
@@ -29,7 +29,7 @@ const ROOM = 0.1;
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { 'aria-hidden': 'true' },
 })
-export class ReadingLineLayer {
+export class ReadingLineOverlay {
   private readonly page = inject(PAGE_FACE).page;
   private readonly reading = inject(ReadingLine);
   /** The line, in page space: the layer shows as long as there is one. */

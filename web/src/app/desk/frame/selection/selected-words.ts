@@ -27,13 +27,13 @@ const BAR = 60;
 
 /** Selected text on its page: what is selected, its two ends to drag, and what can be done with it. */
 @Component({
-  selector: 'stylet-selection-layer',
+  selector: 'stylet-selected-words',
   imports: [MatButtonModule, MatIconModule, MatTooltipModule],
-  templateUrl: './selection-layer.html',
-  styleUrl: './selection-layer.scss',
+  templateUrl: './selected-words.html',
+  styleUrl: './selected-words.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class SelectionLayer {
+export class SelectedWords {
   readonly page = input.required<Page>();
   /** CSS pixels to a point of the page. */
   readonly scale = input.required<number>();

@@ -5,10 +5,10 @@ import { placeOnPage, shownSize, shownWay } from '../../platform/paper/page-geom
 
 /** What a gesture shows of itself while it is drawn. */
 @Component({
-  selector: 'stylet-sketch-layer',
+  selector: 'stylet-sketch-overlay',
   template: `
     @if (way(); as points) {
-      <svg [attr.viewBox]="'0 0 ' + sheet().width + ' ' + sheet().height">
+      <svg [attr.viewBox]="'0 0 ' + size().width + ' ' + size().height">
         <polyline [attr.points]="points" />
       </svg>
     }
@@ -21,14 +21,14 @@ import { placeOnPage, shownSize, shownWay } from '../../platform/paper/page-geom
       </div>
     }
   `,
-  styleUrl: './sketch-layer.scss',
+  styleUrl: './sketch-overlay.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { 'aria-hidden': 'true' },
 })
-export class SketchLayer {
+export class SketchOverlay {
   readonly sketch = input.required<Sketch>();
   private readonly page = inject(PAGE_FACE).page;
-  protected readonly sheet = computed(() => shownSize(this.page()));
+  protected readonly size = computed(() => shownSize(this.page()));
 
   protected readonly way = computed(() => {
     const sketch = this.sketch();
@@ -38,7 +38,7 @@ export class SketchLayer {
     const sketch = this.sketch();
     if (sketch.kind !== 'gap') return undefined;
     const [top, bottom] = [Math.min(sketch.from, sketch.to), Math.max(sketch.from, sketch.to)];
-    const share = 100 / this.sheet().height;
+    const share = 100 / this.size().height;
     const place = { top: `${top * share}%`, height: `${(bottom - top) * share}%` };
     return { place, closes: sketch.to < sketch.from };
   });

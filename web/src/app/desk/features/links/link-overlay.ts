@@ -12,7 +12,7 @@ import { PageLinks } from './page-links';
 
 /** The links of a page: quiet marks in Write, live in Read. */
 @Component({
-  selector: 'stylet-link-layer',
+  selector: 'stylet-link-overlay',
   template: `
     @for (place of marks(); track $index) {
       <div class="link-mark" [style]="place" aria-hidden="true"></div>
@@ -33,10 +33,10 @@ import { PageLinks } from './page-links';
       ></button>
     }
   `,
-  styleUrl: './link-layer.scss',
+  styleUrl: './link-overlay.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class LinkLayer {
+export class LinkOverlay {
   private readonly page = inject(PAGE_FACE).page;
   private readonly links = new PageLinks(inject(PAGE_FACE));
   protected readonly marks = this.links.marks;

@@ -1,5 +1,5 @@
 import type { Piece } from '@stylet/core/ink';
-import { LiveLayer } from './live-layer';
+import { LiveCanvas } from './live-canvas';
 
 const ink = { color: '#22304a' };
 const square = (x: number, y: number): Piece => ({
@@ -45,16 +45,16 @@ beforeEach(() => {
 });
 afterEach(() => jest.restoreAllMocks());
 
-function layer(): { live: LiveLayer; box: HTMLElement; shown: () => HTMLCanvasElement[] } {
+function surface(): { live: LiveCanvas; box: HTMLElement; shown: () => HTMLCanvasElement[] } {
   const box = document.createElement('div');
   jest.spyOn(box, 'getBoundingClientRect').mockImplementation(() => ({ height: high }) as DOMRect);
-  const live = new LiveLayer(box);
+  const live = new LiveCanvas(box);
   live.resize(400, 600, [1, 0, 0, 1, 0, 0]);
   return { live, box, shown: () => [...box.querySelectorAll('canvas')] };
 }
 
 test('only the bands that ink comes to have canvases, where they lie on the page', () => {
-  const { live, shown } = layer();
+  const { live, shown } = surface();
   live.settle([square(10, 20)], ink);
   expect(shown().map(({ width, height }) => [width, height])).toEqual([[400, 192]]);
   live.showTail([square(10, 572)], ink);
@@ -71,7 +71,7 @@ test('only the bands that ink comes to have canvases, where they lie on the page
 });
 
 test('where a tail was, what has settled there comes back, to the pixel', () => {
-  const { live, shown } = layer();
+  const { live, shown } = surface();
   live.settle([square(10, 20)], ink);
   live.showTail([square(16, 24)], ink);
   const done = log.get(shown()[0])!;
@@ -86,7 +86,7 @@ test('where a tail was, what has settled there comes back, to the pixel', () => 
 });
 
 test('a stroke that is handed over is hidden at once and emptied when its place is taken', () => {
-  const { live, box, shown } = layer();
+  const { live, box, shown } = surface();
   live.settle([square(10, 20)], ink);
   live.showTail([square(16, 24)], ink);
   const done = log.get(shown()[0])!;
@@ -105,7 +105,7 @@ test('a stroke that is handed over is hidden at once and emptied when its place 
 });
 
 test('a stroke that follows at once does not wait, and does not show the one before', () => {
-  const { live, box, shown } = layer();
+  const { live, box, shown } = surface();
   live.settle([square(10, 20)], ink);
   live.handOver();
   frame();
@@ -131,7 +131,7 @@ test.each([
   (ratio, shownHigh, drawnHigh) => {
     jest.replaceProperty(globalThis as { devicePixelRatio: number }, 'devicePixelRatio', ratio);
     high = 600 / ratio;
-    const { live, shown } = layer();
+    const { live, shown } = surface();
     live.settle([square(10, 20)], ink);
     live.showTail([square(10, drawnHigh + 20)], ink);
     expect(shown().map(({ height }) => height)).toEqual([

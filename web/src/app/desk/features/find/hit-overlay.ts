@@ -8,7 +8,7 @@ const MOST = 600;
 
 /** Marks what was found on a page. */
 @Component({
-  selector: 'stylet-hit-layer',
+  selector: 'stylet-hit-overlay',
   template: `
     @for (hit of hits(); track $index) {
       <div class="hit" [class.current]="hit.isCurrent" [style]="hit.place"></div>
@@ -33,7 +33,7 @@ const MOST = 600;
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { 'aria-hidden': 'true' },
 })
-export class HitLayer {
+export class HitOverlay {
   private readonly face = inject(PAGE_FACE);
   private readonly finding = inject(Finding);
   protected readonly hits = computed(() =>

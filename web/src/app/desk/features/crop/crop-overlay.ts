@@ -24,14 +24,14 @@ const NAMES: Partial<Record<FramePart, string>> = {
 
 /** Crops a picture on its page: by a box with grips, or by an outline drawn by hand. */
 @Component({
-  selector: 'stylet-crop-layer',
+  selector: 'stylet-crop-overlay',
   imports: [Grip, MatButtonModule],
-  templateUrl: './crop-layer.html',
-  styleUrl: './crop-layer.scss',
+  templateUrl: './crop-overlay.html',
+  styleUrl: './crop-overlay.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(pointerdown)': '$event.stopPropagation()', '(click)': '$event.stopPropagation()' },
 })
-export class CropLayer {
+export class CropOverlay {
   private readonly face = inject(PAGE_FACE);
   protected readonly page = this.face.page;
   protected readonly cropping = inject(Cropping);
@@ -39,7 +39,7 @@ export class CropLayer {
   private readonly picture = computed(() => this.cropping.picture()!);
   private way: Point[] = [];
 
-  protected readonly sheet = computed(() => shownSize(this.page()));
+  protected readonly size = computed(() => shownSize(this.page()));
   /** From the picture's unit square to the page as it is shown. */
   private readonly map = computed(() => {
     const { width, height, rotation } = this.page();
@@ -61,7 +61,7 @@ export class CropLayer {
     const corners = boxCorners.map((p) => transform(this.map(), p));
     const ys = corners.map(({ y }) => y);
     const xs = corners.map(({ x }) => x);
-    const { height } = this.sheet();
+    const { height } = this.size();
     const isAbove = Math.max(...ys) > height * 0.85;
     const middle = (Math.min(...xs) + Math.max(...xs)) / 2;
     const y = isAbove ? Math.max(height * 0.12, Math.min(...ys)) : Math.max(...ys);
@@ -119,7 +119,7 @@ export class CropLayer {
   }
 
   private placeOf({ x, y }: Point): { left: string; top: string } {
-    const { width, height } = this.sheet();
+    const { width, height } = this.size();
     return { left: `${(100 * x) / width}%`, top: `${(100 * y) / height}%` };
   }
 }

@@ -5,7 +5,7 @@ import { Guides } from './guides';
 
 /** The guides that lie on a page. */
 @Component({
-  selector: 'stylet-guide-layer',
+  selector: 'stylet-guide-overlay',
   imports: [GuideView],
   template: `
     @for (guide of here(); track guide.kind) {
@@ -18,7 +18,7 @@ import { Guides } from './guides';
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class GuideLayer {
+export class GuideOverlay {
   readonly page = input.required<Page>();
   protected readonly guides = inject(Guides);
   protected readonly here = computed(() =>
