@@ -14,8 +14,8 @@ const ANNOTATIONS_EACH = 150;
 const documents = `
   create temp table own as select working as digest from documents limit 1;
   create temp table made as select d, gen_random_uuid() as id from generate_series(1, ${DOCUMENTS}) d;
-  insert into documents (id, title, original, working, repair, modified)
-    select id, 'Week ' || d, digest, digest, 'none', now() - d * interval '1 minute' from made, own;
+  insert into documents (id, owner, title, original, working, repair, modified)
+    select id, 'local', 'Week ' || d, digest, digest, 'none', now() - d * interval '1 minute' from made, own;
   insert into pages (id, document_id, "order", source, source_index, sheet, width, height, rotation)
     select gen_random_uuid(), made.id, 'a' || lpad(i::text, 4, '0'), own.digest, 0, p.sheet, 612, 792, 0
     from made, own, generate_series(1, ${PAGES_EACH}) i, source_pages p

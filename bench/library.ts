@@ -25,8 +25,9 @@ export const multiply = `
     select digest, id, i, 1 + floor(random() * (select count(*) from real))::int as n
     from made, generate_series(0, ${PAGES_EACH - 1}) i;
   insert into sources (digest, size) select digest, 1 from made;
-  insert into documents (id, title, original, working, repair)
-    select id, 'Manual ' || d, digest, digest, 'none' from made;
+  insert into documents (id, owner, title, original, working, repair)
+    select id, 'local', 'Manual ' || d, digest, digest, 'none' from made;
+  insert into file_owners (account, digest) select 'local', digest from made;
   insert into source_pages (source, source_index, width, height, has_marks)
     select digest, i, 612, 792, false from sheets;
   insert into pages (id, document_id, "order", source, source_index, sheet, width, height, rotation)

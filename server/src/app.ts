@@ -24,6 +24,8 @@ import { Problem } from '@stylet/core/problems';
 import { answerWithProblems } from './problem-replies';
 import { readingRoutes } from './reading/routes';
 import { attachmentRoutes } from './attachments/routes';
+import { guardRoutes } from './access/guard';
+import { everyoneIsLocal, type Identify } from './access/identity';
 import { guardDoor } from './door/door';
 import { refuseUnstorableText } from './door/text';
 import type { Services } from './services';
@@ -38,6 +40,7 @@ const LARGEST_BODY = 16 * 1024 * 1024;
 export async function buildApp(
   services: Services,
   logger: boolean | { level: string },
+  identify: Identify = everyoneIsLocal,
 ): Promise<FastifyInstance> {
   const app = fastify({ logger, bodyLimit: LARGEST_BODY, forceCloseConnections: true });
   app.setValidatorCompiler(validatorCompiler);
@@ -48,6 +51,7 @@ export async function buildApp(
     const { isReady } = services.readiness;
     done(isReady ? undefined : new Problem('database-unavailable', 'It is not ready yet.'));
   });
+  guardRoutes(app, services.database, identify);
   refuseUnstorableText(app);
   services.viewers.watch(app);
   await app.register(multipart, {
@@ -76,7 +80,9 @@ export async function buildApp(
   await app.register(findRoutes(services));
   await app.register(dictionaryRoutes(services));
   await app.register(speechRoutes(services));
-  app.get('/api/openapi.json', { schema: { hide: true } }, () => app.swagger());
+  app.get('/api/openapi.json', { config: { needs: 'nothing' }, schema: { hide: true } }, () =>
+    app.swagger(),
+  );
   if (services.config.webFolder) await serveClient(app, services.config.webFolder);
   return app;
 }

@@ -6,6 +6,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { sourceOf } from '../documents/queries';
 import { idParams } from '../documents/routes';
+import { see } from '../access/guard';
 import type { Services } from '../services';
 import { dispositionFor } from '../sources/routes';
 import { awaitedBy } from '../work/awaited';
@@ -22,6 +23,7 @@ export const attachmentRoutes =
     app.get(
       '/api/documents/:id/files',
       {
+        config: { needs: see('document') },
         schema: {
           summary: 'List the files inside a document',
           params: idParams,
@@ -37,6 +39,7 @@ export const attachmentRoutes =
     app.get(
       '/api/documents/:id/files/:index',
       {
+        config: { needs: see('document') },
         schema: {
           summary: 'A file inside a document',
           params: z.object({ id: idSchema, index: z.coerce.number().int().min(0).max(HIGHEST) }),

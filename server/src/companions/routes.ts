@@ -2,6 +2,8 @@ import { companionSchema, documentSummarySchema, notebookSchema } from '@stylet/
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { summaryOf } from '../documents/queries';
 import { idParams } from '../documents/routes';
+import { edit } from '../access/guard';
+import { checkRight } from '../access/access';
 import type { Services } from '../services';
 import { makeNotebook } from './notebook';
 import { keepCompanion } from './store';
@@ -15,6 +17,7 @@ export const companionRoutes =
     app.post(
       '/api/notebooks',
       {
+        config: { needs: 'nothing' },
         schema: {
           summary: 'Make a document of sheets of paper, kept beside another one if it is to be',
           body: notebookSchema,
@@ -22,9 +25,10 @@ export const companionRoutes =
         },
       },
       async (request, reply) => {
-        const { beside } = request.body;
-        if (beside !== undefined) await summaryOf(database, beside);
-        const id = await makeNotebook(services, request.body);
+        const { body, identity } = request;
+        if (body.beside !== undefined)
+          await checkRight(database, identity, 'document', body.beside, 'edit');
+        const id = await makeNotebook(services, identity, body);
         reply.code(201).header('location', `/api/documents/${id}`);
         return summaryOf(database, id);
       },
@@ -33,6 +37,7 @@ export const companionRoutes =
     app.put(
       '/api/documents/:id/companion',
       {
+        config: { needs: edit('document') },
         schema: {
           summary: 'Keep a document beside this one, or none',
           params: idParams,
@@ -42,7 +47,8 @@ export const companionRoutes =
       async (request, reply) => {
         const { companionId } = request.body;
         const { id } = await summaryOf(database, request.params.id);
-        if (companionId !== null) await summaryOf(database, companionId);
+        if (companionId !== null)
+          await checkRight(database, request.identity, 'document', companionId, 'see');
         await keepCompanion(database, id, companionId);
         return reply.code(204).send();
       },

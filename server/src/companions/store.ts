@@ -1,19 +1,22 @@
 import type { StyletDocument } from '@stylet/core/api';
 import { Problem } from '@stylet/core/problems';
-import { eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
+import { isSeenBy } from '../access/access';
+import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
 import { companions, documents } from '../db/schema';
 
 /** The notebook that is kept beside a document, if there is one. */
 export async function companionOf(
   queries: Queries,
+  identity: Identity,
   documentId: string,
 ): Promise<StyletDocument['companion']> {
   const [found] = await queries
     .select({ id: documents.id, title: documents.title })
     .from(companions)
     .innerJoin(documents, eq(documents.id, companions.companionId))
-    .where(eq(companions.documentId, documentId));
+    .where(and(eq(companions.documentId, documentId), isSeenBy(identity, documents.owner)));
   return found ?? null;
 }
 

@@ -24,12 +24,38 @@ const tsvector = customType<{ data: string }>({ dataType: () => 'tsvector' });
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const instant = (column: string) => timestamp(column, { withTimezone: true, mode: 'date' });
 
+/** Who can own something; there is one as yet. */
+export const accounts = pgTable('accounts', {
+  id: text('id').primaryKey(),
+  created: instant('created').notNull().defaultNow(),
+});
+
+/** Whose a row is. What belongs to a document, a file or a dictionary is whose that is. */
+const owner = () =>
+  text('owner')
+    .notNull()
+    .references(() => accounts.id);
+
 /** Files as they came (or as repaired), once each, by the SHA-256 of their bytes. */
 export const sources = pgTable('sources', {
   digest: text('digest').primaryKey(),
   size: bigint('size', { mode: 'number' }).notNull(),
   created: instant('created').notNull().defaultNow(),
 });
+
+/** Who has brought files in: they are kept once for all. */
+export const fileOwners = pgTable(
+  'file_owners',
+  {
+    account: text('account')
+      .notNull()
+      .references(() => accounts.id),
+    digest: text('digest')
+      .notNull()
+      .references(() => sources.digest, { onDelete: 'cascade' }),
+  },
+  (t) => [primaryKey({ columns: [t.account, t.digest] }), index('owners_of_file').on(t.digest)],
+);
 
 /** A source's bytes in rows of 1 MiB, the last one shorter. */
 export const sourceChunks = pgTable(
@@ -160,15 +186,18 @@ export const entries = pgTable(
 /** What each account looks for again and again. */
 export const savedSearches = pgTable('saved_searches', {
   id: uuid('id').primaryKey(),
-  account: text('account').notNull(),
+  account: text('account')
+    .notNull()
+    .references(() => accounts.id),
   name: text('name').notNull(),
   search: jsonb('search').$type<Search>().notNull(),
   created: instant('created').notNull().defaultNow(),
 });
 
-/** Dictionaries that were added, for all who look words up here. */
+/** Dictionaries that were added. */
 export const dictionaries = pgTable('dictionaries', {
   id: uuid('id').primaryKey(),
+  owner: owner(),
   title: text('title').notNull(),
   created: instant('created').notNull().defaultNow(),
 });
@@ -195,6 +224,7 @@ export const dictionaryEntries = pgTable(
 /** Folders of the library, one within another. */
 export const folders = pgTable('folders', {
   id: uuid('id').primaryKey(),
+  owner: owner(),
   name: text('name').notNull(),
   parentId: uuid('parent_id').references((): AnyPgColumn => folders.id),
   created: instant('created').notNull().defaultNow(),
@@ -202,6 +232,7 @@ export const folders = pgTable('folders', {
 
 export const documents = pgTable('documents', {
   id: uuid('id').primaryKey(),
+  owner: owner(),
   title: text('title').notNull(),
   /** The bytes that were brought in. */
   original: text('original')
@@ -334,7 +365,9 @@ export const companions = pgTable('companions', {
 
 /** The kit of each account. */
 export const kits = pgTable('kits', {
-  account: text('account').primaryKey(),
+  account: text('account')
+    .primaryKey()
+    .references(() => accounts.id),
   kit: jsonb('kit').$type<Kit>().notNull(),
   modified: instant('modified').notNull().defaultNow(),
 });
@@ -343,7 +376,9 @@ export const kits = pgTable('kits', {
 export const places = pgTable(
   'places',
   {
-    account: text('account').notNull(),
+    account: text('account')
+      .notNull()
+      .references(() => accounts.id),
     documentId: uuid('document_id')
       .notNull()
       .references(() => documents.id, { onDelete: 'cascade' }),
@@ -360,7 +395,9 @@ export const places = pgTable(
 export const seenPages = pgTable(
   'seen_pages',
   {
-    account: text('account').notNull(),
+    account: text('account')
+      .notNull()
+      .references(() => accounts.id),
     pageId: uuid('page_id')
       .notNull()
       .references(() => pages.id, { onDelete: 'cascade' }),

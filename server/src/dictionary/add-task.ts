@@ -1,4 +1,5 @@
 import { workerData } from 'piscina';
+import type { Identity } from '../access/identity';
 import { connect } from '../db/database';
 import { task } from '../work/task';
 import { addDictionary, readDictionary, type DictionaryFile } from './added';
@@ -8,6 +9,7 @@ const { databaseUrl } = workerData as AdderData;
 const { database } = connect(databaseUrl, (message) => console.error(message), 1);
 
 /* What threads that add dictionaries run: the new one's id comes back. */
-export const add = task((files: readonly DictionaryFile[]) =>
-  addDictionary(database, readDictionary(files)),
+export const add = task(
+  ({ identity, files }: { identity: Identity; files: readonly DictionaryFile[] }) =>
+    addDictionary(database, identity, readDictionary(files)),
 );

@@ -6,7 +6,9 @@ import { readDictd, readWordList, wantedWord, type AddedDictionary } from '@styl
 import { newId } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
 import type { FastifyRequest } from 'fastify';
-import { asc, eq, inArray } from 'drizzle-orm';
+import { and, asc, eq, inArray } from 'drizzle-orm';
+import { isSeenBy } from '../access/access';
+import type { Identity } from '../access/identity';
 import type { Database } from '../db/database';
 import { dictionaries, dictionaryEntries } from '../db/schema';
 import { inParts } from '../sources/parts';
@@ -68,6 +70,7 @@ export function readDictionary(files: readonly DictionaryFile[]): AddedDictionar
 /** Keeps a dictionary; gives the id it is known by. */
 export async function addDictionary(
   database: Database,
+  { account }: Identity,
   { title, entries }: AddedDictionary & { title: string },
 ): Promise<string> {
   const id = newId();
@@ -79,7 +82,7 @@ export async function addDictionary(
       : [{ dictionaryId: id, position, word, headword: head, text: body }];
   });
   await database.transaction(async (transaction) => {
-    await transaction.insert(dictionaries).values({ id, title });
+    await transaction.insert(dictionaries).values({ id, owner: account, title });
     for (const part of inParts(rows)) await transaction.insert(dictionaryEntries).values(part);
   });
   return id;
@@ -88,6 +91,7 @@ export async function addDictionary(
 /** What the dictionaries that were added say of words, each in the order of its file. */
 export async function lookInAdded(
   database: Database,
+  identity: Identity,
   words: readonly string[],
 ): Promise<Lookup['dictionaries']> {
   const rows = await database
@@ -99,7 +103,7 @@ export async function lookInAdded(
     })
     .from(dictionaryEntries)
     .innerJoin(dictionaries, eq(dictionaries.id, dictionaryEntries.dictionaryId))
-    .where(inArray(dictionaryEntries.word, [...words]))
+    .where(and(isSeenBy(identity, dictionaries.owner), inArray(dictionaryEntries.word, [...words])))
     .orderBy(asc(dictionaries.created), asc(dictionaries.id), asc(dictionaryEntries.position));
   const found = new Map<string, { title: string; entries: DictionaryEntry[] }>();
   for (const { id, title, headword, text } of rows) {

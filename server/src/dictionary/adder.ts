@@ -1,3 +1,4 @@
+import type { Identity } from '../access/identity';
 import { Threads } from '../work/threads';
 import type { DictionaryFile } from './added';
 
@@ -21,8 +22,12 @@ export class DictionaryAdder {
   }
 
   /** Keeps a dictionary; its id. Throws Problem `dictionary-unreadable`, `dictionary-too-large`. */
-  add(files: readonly DictionaryFile[], awaited?: AbortSignal): Promise<string> {
-    return this.threads.run('add', files, awaited);
+  add(
+    identity: Identity,
+    files: readonly DictionaryFile[],
+    awaited?: AbortSignal,
+  ): Promise<string> {
+    return this.threads.run('add', { identity, files }, awaited);
   }
 
   close(): Promise<void> {

@@ -13,6 +13,9 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { dictionaries, dictionaryEntries } from '../db/schema';
 import { idParams } from '../documents/routes';
+import { own } from '../access/guard';
+import { isSeenBy } from '../access/access';
+import type { Identity } from '../access/identity';
 import type { Services } from '../services';
 import { readingMultipart } from '../sources/part-stream';
 import { awaitedBy } from '../work/awaited';
@@ -36,6 +39,7 @@ export const dictionaryRoutes =
     app.get(
       '/api/lookup',
       {
+        config: { needs: 'nothing' },
         schema: {
           summary: 'What the dictionaries say of a word as it stands on a page',
           querystring: lookupQuerySchema,
@@ -48,7 +52,7 @@ export const dictionaryRoutes =
           throw new Problem('lookup-without-word', `“${request.query.word}” has no word in it.`);
         const wordnet = shipped.get();
         const entries = wordnet.look(word);
-        const added = await lookInAdded(database, wordnet.forms(word));
+        const added = await lookInAdded(database, request.identity, wordnet.forms(word));
         return {
           word,
           dictionaries: entries.length > 0 ? [...added, { title: 'WordNet', entries }] : added,
@@ -59,17 +63,19 @@ export const dictionaryRoutes =
     app.get(
       '/api/dictionaries',
       {
+        config: { needs: 'nothing' },
         schema: {
           summary: 'List the dictionaries that were added',
           response: { 200: dictionaryListSchema },
         },
       },
-      async () => ({ dictionaries: await list() }),
+      async ({ identity }) => ({ dictionaries: await list(identity) }),
     );
 
     app.post(
       '/api/dictionaries',
       {
+        config: { needs: 'nothing' },
         schema: {
           summary: 'Add a dictionary: a word list, or the index and the texts of one of dictd',
           consumes: ['multipart/form-data'],
@@ -82,15 +88,18 @@ export const dictionaryRoutes =
         await spool.checkRoom(2 * (Number(request.headers['content-length']) || 0));
         const id = await spool.withWork(async (work) => {
           const files = await readingMultipart(() => filesIn(request, LARGEST_FILE, work));
-          return dictionaryAdder.add(files, awaitedBy(reply));
+          return dictionaryAdder.add(request.identity, files, awaitedBy(reply));
         });
-        return reply.code(201).send((await list()).find((added) => added.id === id)!);
+        return reply
+          .code(201)
+          .send((await list(request.identity)).find((added) => added.id === id)!);
       },
     );
 
     app.put(
       '/api/dictionaries/:id',
       {
+        config: { needs: own('dictionary') },
         schema: {
           summary: 'Give a dictionary another title',
           params: idParams,
@@ -113,6 +122,7 @@ export const dictionaryRoutes =
     app.delete(
       '/api/dictionaries/:id',
       {
+        config: { needs: own('dictionary') },
         schema: {
           summary: 'Take a dictionary away',
           params: idParams,
@@ -130,7 +140,7 @@ export const dictionaryRoutes =
       },
     );
 
-    const list = (): Promise<Dictionary[]> =>
+    const list = (identity: Identity): Promise<Dictionary[]> =>
       database
         .select({
           id: dictionaries.id,
@@ -139,6 +149,7 @@ export const dictionaryRoutes =
         })
         .from(dictionaries)
         .leftJoin(dictionaryEntries, eq(dictionaryEntries.dictionaryId, dictionaries.id))
+        .where(isSeenBy(identity, dictionaries.owner))
         .groupBy(dictionaries.id)
         .orderBy(asc(dictionaries.created), asc(dictionaries.id));
   };

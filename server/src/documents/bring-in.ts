@@ -1,6 +1,8 @@
 import type { Naming } from '@stylet/core/api';
 import { documentState, newId } from '@stylet/core/document';
 import type { ImportedPage } from '@stylet/core/pdf';
+import { checkRight } from '../access/access';
+import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
 import { annotations, documents, landmarks, pages } from '../db/schema';
 import { storeEntries } from '../find/entries';
@@ -20,16 +22,18 @@ export interface ComingTo {
 /** Makes a document of a PDF; its id, and the name it could have as well. Throws Problem for files that cannot be used. */
 export async function bringIn(
   tools: FileTools,
+  identity: Identity,
   filename: string,
   coming: ComingPdf,
   { folder, naming }: ComingTo,
 ): Promise<{ readonly id: string; readonly otherTitle: string | null }> {
   const id = newId();
   let otherTitle: string | null = null;
-  await takePdf(tools, coming, (queries, taken) => {
+  await takePdf(tools, identity, coming, async (queries, taken) => {
+    if (folder !== undefined) await checkRight(queries, identity, 'folder', folder, 'edit');
     const titles = titlesOf(filename, taken.facts.title, naming);
     otherTitle = titles.otherTitle;
-    return storeDocument(queries, id, titles.title, taken, folder);
+    return storeDocument(queries, identity, id, titles.title, taken, folder);
   });
   return { id, otherTitle };
 }
@@ -37,6 +41,7 @@ export async function bringIn(
 /** Stores a document of what has been taken in. */
 export async function storeDocument(
   queries: Queries,
+  { account }: Identity,
   id: string,
   title: string,
   { original, working: { file, repair }, facts, parts }: TakenPdf,
@@ -45,6 +50,7 @@ export async function storeDocument(
   if (folderId !== undefined) await checkFolder(queries, folderId);
   await queries.insert(documents).values({
     id,
+    owner: account,
     title,
     original: original.digest,
     working: file.digest,

@@ -1,5 +1,6 @@
 import { documentState, newId, type Annotation, type Landmark } from '@stylet/core/document';
 import { eq } from 'drizzle-orm';
+import type { Identity } from '../access/identity';
 import type { Database } from '../db/database';
 import { annotations, documents, landmarks, pages } from '../db/schema';
 import { storeEntries } from '../find/entries';
@@ -10,7 +11,11 @@ import { notFound } from './queries';
  * Copies a document with its pages, all that is on them and all that leads to them; the copy's id. What refers to each
  * other in it does so in the copy. Throws Problem `document-not-found`.
  */
-export async function duplicate(database: Database, id: string): Promise<string> {
+export async function duplicate(
+  database: Database,
+  { account }: Identity,
+  id: string,
+): Promise<string> {
   const copy = newId();
   await database.transaction(
     async (transaction) => {
@@ -21,6 +26,7 @@ export async function duplicate(database: Database, id: string): Promise<string>
       await transaction.insert(documents).values({
         ...document,
         id: copy,
+        owner: account,
         title,
         revision: 0,
         // Counted as the rows come.

@@ -2,6 +2,8 @@ import type { LibraryPart, LibrarySorting, libraryQuerySchema } from '@stylet/co
 import { Problem } from '@stylet/core/problems';
 import { and, asc, desc, eq, isNull, sql, type SQL } from 'drizzle-orm';
 import { z } from 'zod';
+import { checkRight, isSeenBy } from '../access/access';
+import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
 import { documents, sources } from '../db/schema';
 import { within } from '../folders/store';
@@ -43,10 +45,14 @@ const cursorSchema = z.tuple([z.string().max(400), z.uuid()]);
  */
 export async function listDocuments(
   queries: Queries,
+  identity: Identity,
   { folder, within: outer, title: words, sort, limit, after }: z.output<typeof libraryQuerySchema>,
 ): Promise<LibraryPart> {
   const { by, told, from, isDescending } = orders[sort];
-  const conditions = [isNull(documents.trashed)];
+  const conditions = [isSeenBy(identity, documents.owner), isNull(documents.trashed)];
+  for (const asked of [folder, outer])
+    if (asked !== undefined && asked !== 'none')
+      await checkRight(queries, identity, 'folder', asked, 'see');
   if (folder === 'none') conditions.push(isNull(documents.folderId));
   else if (folder !== undefined) conditions.push(eq(documents.folderId, folder));
   if (outer !== undefined) {

@@ -11,6 +11,8 @@ import {
 } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
 import { and, eq, inArray, sql } from 'drizzle-orm';
+import { filesUnseen } from '../access/access';
+import type { Identity } from '../access/identity';
 import type { Database, Queries } from '../db/database';
 import { annotations, documents, operations, pages } from '../db/schema';
 import { writeEntries } from '../find/entries';
@@ -28,6 +30,7 @@ import { touched, touchedIds } from './touched';
  */
 export async function perform(
   database: Database,
+  identity: Identity,
   documentId: string,
   batch: readonly Operation[],
 ): Promise<OperationResult> {
@@ -42,8 +45,8 @@ export async function perform(
     const fresh = firstOfEach(batch.filter((operation) => !known.has(operation.id)));
     if (fresh.length === 0) return resultOf(document.revision, batch, known, []);
     await check(transaction, documentId, fresh);
-    await checkPictures(transaction, fresh);
-    await checkPages(transaction, documentId, fresh);
+    await checkPictures(transaction, identity, fresh);
+    await checkPages(transaction, identity, documentId, fresh);
 
     const before = await touchedState(transaction, documentId, document.title, fresh);
     const after = fresh.reduce((state, operation) => apply(state, operation.effect), before);
@@ -155,7 +158,11 @@ async function check(
 }
 
 /** Throws Problem `picture-unknown` for a picture whose file has not come. */
-async function checkPictures(queries: Queries, fresh: readonly Operation[]): Promise<void> {
+async function checkPictures(
+  queries: Queries,
+  identity: Identity,
+  fresh: readonly Operation[],
+): Promise<void> {
   const digests = fresh.flatMap(({ effect }) =>
     effect.type === 'annotation.add' && effect.annotation.kind === 'picture'
       ? [effect.annotation.digest]
@@ -163,7 +170,8 @@ async function checkPictures(queries: Queries, fresh: readonly Operation[]): Pro
   );
   if (digests.length === 0) return;
   const known = new Set((await factsOf(queries, digests)).map(({ digest }) => digest));
-  const missing = digests.find((digest) => !known.has(digest));
+  const unseen = await filesUnseen(queries, identity, digests);
+  const missing = digests.find((digest) => !known.has(digest) || unseen.includes(digest));
   if (missing) throw new Problem('picture-unknown', `There is none with the digest ${missing}.`);
 }
 

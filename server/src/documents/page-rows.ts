@@ -1,6 +1,8 @@
 import type { DocumentPage, DocumentState, Operation } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
 import { and, eq, inArray, sql, type SQL } from 'drizzle-orm';
+import { filesUnseen } from '../access/access';
+import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
 import { pages, sourcePages } from '../db/schema';
 import { pageColumns } from './queries';
@@ -12,6 +14,7 @@ import { touchedIds } from './touched';
  */
 export async function checkPages(
   queries: Queries,
+  identity: Identity,
   documentId: string,
   fresh: readonly Operation[],
 ): Promise<void> {
@@ -26,7 +29,12 @@ export async function checkPages(
         inArray(sourcePages.sourceIndex, [...new Set(added.map(({ sourceIndex }) => sourceIndex))]),
       ),
     );
-  const known = new Set(rows.map(factsOf));
+  const unseen = await filesUnseen(
+    queries,
+    identity,
+    added.map(({ source }) => source),
+  );
+  const known = new Set(rows.filter(({ source }) => !unseen.includes(source)).map(factsOf));
   const unknown = added.find((page) => !known.has(factsOf(page)));
   if (unknown)
     throw new Problem(

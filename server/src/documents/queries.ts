@@ -2,6 +2,8 @@ import type { DocumentSummary, StyletDocument } from '@stylet/core/api';
 import { byOrder, type Annotation, type DocumentPage, type Landmark } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
 import { and, desc, eq, isNotNull, ne } from 'drizzle-orm';
+import { isSeenBy } from '../access/access';
+import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
 import { annotations, documents, landmarks, pages, sources } from '../db/schema';
 import { companionOf } from '../companions/store';
@@ -57,9 +59,9 @@ const summaries = (queries: Queries) =>
     .innerJoin(sources, eq(sources.digest, documents.original));
 
 /** The documents in the trash, those put there last first. */
-export async function listTrash(queries: Queries): Promise<DocumentSummary[]> {
+export async function listTrash(queries: Queries, identity: Identity): Promise<DocumentSummary[]> {
   const rows = await summaries(queries)
-    .where(isNotNull(documents.trashed))
+    .where(and(isSeenBy(identity, documents.owner), isNotNull(documents.trashed)))
     .orderBy(desc(documents.trashed));
   return rows.map(toSummary);
 }
@@ -72,14 +74,18 @@ export async function summaryOf(queries: Queries, id: string): Promise<DocumentS
 }
 
 /** A whole document without its annotations. Throws Problem `document-not-found`. */
-export async function readDocument(queries: Queries, id: string): Promise<StyletDocument> {
+export async function readDocument(
+  queries: Queries,
+  identity: Identity,
+  id: string,
+): Promise<StyletDocument> {
   const summary = await summaryOf(queries, id);
   return {
     ...summary,
     source: (await sourceOf(queries, id, 'working')).digest,
-    companion: await companionOf(queries, id),
+    companion: await companionOf(queries, identity, id),
     landmarks: await readLandmarks(queries, id),
-    place: await placeIn(queries, id),
+    place: await placeIn(queries, identity, id),
     pages: await readPages(queries, id),
   };
 }

@@ -14,6 +14,7 @@ import {
 import { idSchema } from '@stylet/core/document';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
+import { comment, see } from '../access/guard';
 import type { Services } from '../services';
 import { AT_ONCE } from '../db/database';
 import { pdfIn } from '../sources/upload';
@@ -36,7 +37,7 @@ export const documentRoutes =
     app.post(
       '/api/documents',
       {
-        config: { isUnwatched: true },
+        config: { needs: 'nothing', isUnwatched: true },
         schema: {
           summary:
             'Bring in a PDF, sent as the multipart field “file”, after a field “password” if it has one',
@@ -50,7 +51,13 @@ export const documentRoutes =
       },
       async (request, reply) => {
         const { filename, ...coming } = await pdfIn(request, reply, services);
-        const { id, otherTitle } = await bringIn(services, filename, coming, request.query);
+        const { id, otherTitle } = await bringIn(
+          services,
+          request.identity,
+          filename,
+          coming,
+          request.query,
+        );
         reply.code(201).header('location', `/api/documents/${id}`);
         return { ...(await summaryOf(database, id)), otherTitle };
       },
@@ -59,18 +66,20 @@ export const documentRoutes =
     app.get(
       '/api/documents',
       {
+        config: { needs: 'nothing' },
         schema: {
           summary: 'List documents, a part at a time',
           querystring: libraryQuerySchema,
           response: { 200: libraryPartSchema },
         },
       },
-      (request) => listDocuments(database, request.query),
+      (request) => listDocuments(database, request.identity, request.query),
     );
 
     app.get(
       '/api/documents/:id',
       {
+        config: { needs: see('document') },
         schema: {
           summary: 'Read a document: pages, outline, bookmarks, keywords, revision',
           params: idParams,
@@ -78,12 +87,16 @@ export const documentRoutes =
         },
       },
       (request) =>
-        database.transaction((queries) => readDocument(queries, request.params.id), AT_ONCE),
+        database.transaction(
+          (queries) => readDocument(queries, request.identity, request.params.id),
+          AT_ONCE,
+        ),
     );
 
     app.post(
       '/api/documents/:id/duplicate',
       {
+        config: { needs: see('document') },
         schema: {
           summary: 'Make a copy of a document, with all that is on it',
           params: idParams,
@@ -91,7 +104,7 @@ export const documentRoutes =
         },
       },
       async (request, reply) => {
-        const id = await duplicate(database, request.params.id);
+        const id = await duplicate(database, request.identity, request.params.id);
         reply.code(201).header('location', `/api/documents/${id}`);
         return summaryOf(database, id);
       },
@@ -100,6 +113,7 @@ export const documentRoutes =
     app.get(
       '/api/documents/:id/annotations',
       {
+        config: { needs: see('document') },
         schema: {
           summary: 'Read all annotations of a document',
           params: idParams,
@@ -119,6 +133,7 @@ export const documentRoutes =
     app.get(
       '/api/documents/:id/operations',
       {
+        config: { needs: see('document') },
         schema: {
           summary: 'Read what was done to a document after a revision, in order, a part at a time',
           params: idParams,
@@ -132,6 +147,7 @@ export const documentRoutes =
     app.post(
       '/api/documents/:id/operations',
       {
+        config: { needs: comment('document') },
         schema: {
           summary: 'Change a document; sending an operation again changes nothing',
           params: idParams,
@@ -139,12 +155,15 @@ export const documentRoutes =
           response: { 200: operationResultSchema },
         },
       },
-      (request) => perform(database, request.params.id, request.body.operations),
+      (request) => perform(database, request.identity, request.params.id, request.body.operations),
     );
 
     app.get(
       '/api/documents/:id/cover',
-      { schema: { summary: 'The first page as a PNG', params: idParams } },
+      {
+        config: { needs: see('document') },
+        schema: { summary: 'The first page as a PNG', params: idParams },
+      },
       async (request, reply) => {
         const { id, revision } = await summaryOf(database, request.params.id);
         const tag = `"${id}-${revision}"`;

@@ -1,6 +1,7 @@
 import { exportQuerySchema, exportReportSchema } from '@stylet/core/api';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { idParams } from '../documents/routes';
+import { see } from '../access/guard';
 import type { Services } from '../services';
 import { dispositionFor } from '../sources/routes';
 import { awaitedBy } from '../work/awaited';
@@ -12,6 +13,7 @@ export const exportRoutes =
     app.get(
       '/api/documents/:id/export',
       {
+        config: { needs: see('document') },
         schema: {
           summary: 'The document as a PDF, its annotations editable, flattened or left out',
           params: idParams,
@@ -38,6 +40,7 @@ export const exportRoutes =
     app.get(
       '/api/documents/:id/export/report',
       {
+        config: { needs: see('document') },
         schema: {
           summary: 'What an export would leave out, and which signatures it would break',
           params: idParams,

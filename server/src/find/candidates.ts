@@ -1,6 +1,8 @@
 import type { Place } from '@stylet/core/document';
 import type { HitKind } from '@stylet/core/find';
 import { sql } from 'drizzle-orm';
+import { isSeenBy } from '../access/access';
+import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
 import { documents, entries, pages } from '../db/schema';
 import { layerKey, type FoldedText, type LayerOfSheet, type SheetTexts } from './sheet-texts';
@@ -118,6 +120,7 @@ export async function readPages(
 /** What people named so, on pages that are there. */
 export async function candidateEntries(
   queries: Queries,
+  identity: Identity,
   tsquery: string,
   only: readonly string[] | undefined,
 ): Promise<CandidateEntry[]> {
@@ -125,6 +128,7 @@ export async function candidateEntries(
     select e.document_id as "documentId", d.title, e.kind, e.place, e.text
     from ${entries} e join ${documents} d on d.id = e.document_id
     where e.lexemes @@ ${tsquery}::tsquery and d.trashed is null
+      and ${isSeenBy(identity, sql`d.owner`)}
       ${only ? sql`and e.document_id = any(${sql.param([...only])}::uuid[])` : sql``}
       and not exists (
         select 1 from ${pages} p where p.id = (e.place ->> 'pageId')::uuid and p.removed)

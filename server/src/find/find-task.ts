@@ -1,4 +1,6 @@
+import type { FindRequest } from '@stylet/core/api';
 import { workerData } from 'piscina';
+import type { Identity } from '../access/identity';
 import { connect } from '../db/database';
 import { task } from '../work/task';
 import { findInLibrary } from './find';
@@ -11,7 +13,7 @@ const { finding } = connect(databaseUrl, (message) => console.error(message));
 const tools = { finding, documentSheets: new DocumentSheets(), sheetTexts: new SheetTexts() };
 
 /* What threads that find run. */
-export const find = task((request: Parameters<typeof findInLibrary>[1]) =>
-  findInLibrary(tools, request),
+export const find = task(({ request, identity }: { request: FindRequest; identity: Identity }) =>
+  findInLibrary(tools, identity, request),
 );
 export const prepare = task(() => undefined);

@@ -12,6 +12,8 @@ import {
   type PageWords,
 } from '@stylet/core/find';
 import type { Box } from '@stylet/core/geometry';
+import { checkRight } from '../access/access';
+import type { Identity } from '../access/identity';
 import type { Database, Queries } from '../db/database';
 import { documentsIn } from '../folders/store';
 import {
@@ -67,17 +69,18 @@ interface RankedDocument {
  */
 export async function findInLibrary(
   { finding: queries, documentSheets, sheetTexts }: FindTools,
+  identity: Identity,
   { document, folder, from, ...search }: FindRequest,
 ): Promise<FindResult> {
   const [library, only] = await Promise.all([
     libraryQuery(queries, search),
-    scopeOf(queries, document, folder),
+    scopeOf(queries, identity, document, folder),
   ]);
   const { tsquery } = library;
   const [sheets, matched, named] = await Promise.all([
-    documentSheets.read(queries, only),
+    documentSheets.read(queries, identity, only),
     matchedSheets(queries, tsquery),
-    candidateEntries(queries, tsquery, only),
+    candidateEntries(queries, identity, tsquery, only),
   ]);
   const layers = new FoundLayers(sheets, matched);
   const { counts } = layers;
@@ -124,11 +127,14 @@ export async function findInLibrary(
 /** The documents in which it is looked; undefined for all. Throws Problem `folder-not-found`. */
 async function scopeOf(
   queries: Queries,
+  identity: Identity,
   document: string | undefined,
   folder: string | undefined,
 ): Promise<readonly string[] | undefined> {
   if (document !== undefined) return [document];
-  return folder === undefined ? undefined : documentsIn(queries, folder);
+  if (folder === undefined) return undefined;
+  await checkRight(queries, identity, 'folder', folder, 'see');
+  return documentsIn(queries, folder);
 }
 
 const sum = (numbers: Iterable<number>): number => [...numbers].reduce((a, b) => a + b, 0);

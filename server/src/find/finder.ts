@@ -1,4 +1,5 @@
 import type { FindRequest, FindResult } from '@stylet/core/api';
+import type { Identity } from '../access/identity';
 import { Threads } from '../work/threads';
 
 /** A search takes a few hundredths of a second; some are made to take long. */
@@ -29,8 +30,8 @@ export class Finder {
   }
 
   /** See `findInLibrary`; throws what that throws, and Problem `work-too-long`. */
-  find(request: FindRequest, awaited?: AbortSignal): Promise<FindResult> {
-    return this.threads.run('find', request, awaited);
+  find(request: FindRequest, identity: Identity, awaited?: AbortSignal): Promise<FindResult> {
+    return this.threads.run('find', { request, identity }, awaited);
   }
 
   /** Has a thread at hand for searches that will come. */

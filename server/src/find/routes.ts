@@ -9,10 +9,10 @@ import { Problem } from '@stylet/core/problems';
 import { and, asc, eq } from 'drizzle-orm';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { ACCOUNT } from '../account';
 import { savedSearches } from '../db/schema';
 import { idParams } from '../documents/routes';
 import { indexingState } from '../indexing/store';
+import { own } from '../access/guard';
 import type { Services } from '../services';
 import { awaitedBy } from '../work/awaited';
 
@@ -24,30 +24,34 @@ export const findRoutes =
     app.get(
       '/api/find',
       {
+        config: { needs: 'nothing' },
         schema: {
           summary: 'Find words in all documents, or in one',
           querystring: findQuerySchema,
           response: { 200: findResultSchema },
         },
       },
-      (request, reply) => services.finder.find(request.query, awaitedBy(reply)),
+      (request, reply) => services.finder.find(request.query, request.identity, awaitedBy(reply)),
     );
 
     app.get(
       '/api/indexing',
       {
-        config: { isUnwatched: true },
+        config: { needs: 'nothing', isUnwatched: true },
         schema: {
           summary: 'Documents whose text has not all been read for finding',
           response: { 200: indexingSchema },
         },
       },
-      () => indexingState(database),
+      ({ identity }) => indexingState(database, identity),
     );
 
     app.get(
       '/api/searches',
-      { schema: { summary: 'List saved searches', response: { 200: savedSearchListSchema } } },
+      {
+        config: { needs: 'nothing' },
+        schema: { summary: 'List saved searches', response: { 200: savedSearchListSchema } },
+      },
       async (request) => {
         // Whoever lists them looks for something soon.
         services.finder.prepare().catch((error: unknown) => request.log.warn(error));
@@ -59,7 +63,7 @@ export const findRoutes =
               search: savedSearches.search,
             })
             .from(savedSearches)
-            .where(eq(savedSearches.account, ACCOUNT))
+            .where(eq(savedSearches.account, request.identity.account))
             .orderBy(asc(savedSearches.created)),
         };
       },
@@ -68,6 +72,7 @@ export const findRoutes =
     app.put(
       '/api/searches/:id',
       {
+        config: { needs: { thing: 'search', right: 'own', isNewFine: true } },
         schema: {
           summary: 'Save a search, or give it another name',
           params: idParams,
@@ -79,11 +84,11 @@ export const findRoutes =
         const { id } = request.params;
         await database
           .insert(savedSearches)
-          .values({ ...request.body, id, account: ACCOUNT })
+          .values({ ...request.body, id, account: request.identity.account })
           .onConflictDoUpdate({
             target: savedSearches.id,
             set: request.body,
-            setWhere: eq(savedSearches.account, ACCOUNT),
+            setWhere: eq(savedSearches.account, request.identity.account),
           });
         return reply.code(204).send(null);
       },
@@ -92,6 +97,7 @@ export const findRoutes =
     app.delete(
       '/api/searches/:id',
       {
+        config: { needs: own('search') },
         schema: {
           summary: 'Forget a saved search',
           params: idParams,
@@ -102,7 +108,7 @@ export const findRoutes =
         const { id } = request.params;
         const gone = await database
           .delete(savedSearches)
-          .where(and(eq(savedSearches.id, id), eq(savedSearches.account, ACCOUNT)))
+          .where(and(eq(savedSearches.id, id), eq(savedSearches.account, request.identity.account)))
           .returning({ id: savedSearches.id });
         if (gone.length === 0) throw new Problem('search-not-found', `None has the id ${id}.`);
         return reply.code(204).send(null);

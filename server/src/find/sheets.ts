@@ -1,4 +1,6 @@
 import { and, isNull, sql } from 'drizzle-orm';
+import { isSeenBy } from '../access/access';
+import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
 import { documents, pages, sourceTexts } from '../db/schema';
 
@@ -17,14 +19,19 @@ interface Known {
 export class DocumentSheets {
   private known: ReadonlyMap<string, Known> = new Map();
 
-  /** The sheets of all documents, or of some. */
-  async read(queries: Queries, only?: readonly string[]): Promise<SheetsByDocument> {
+  /** The sheets of all documents that somebody may see, or of some of these. */
+  async read(
+    queries: Queries,
+    identity: Identity,
+    only?: readonly string[],
+  ): Promise<SheetsByDocument> {
     const { known } = this;
     const there = await queries
       .select({ id: documents.id, revision: documents.revision })
       .from(documents)
       .where(
         and(
+          isSeenBy(identity, documents.owner),
           isNull(documents.trashed),
           only && sql`${documents.id} = any(${sql.param([...only])}::uuid[])`,
         ),
@@ -38,11 +45,14 @@ export class DocumentSheets {
       return [id, { revision, sheets: fresh.get(id) ?? known.get(id)!.sheets }];
     });
     // Of what another search has read meanwhile, nothing is lost but time.
-    this.known = only ? new Map([...known, ...all]) : new Map(all);
+    const both = new Map([...known, ...all]);
+    this.known = both.size > MOST_KNOWN ? new Map(all) : both;
     return new Map(all.map(([id, { sheets }]) => [id, sheets]));
   }
 }
 
+/** Documents that are known; of those that are not there any more nothing is told. */
+const MOST_KNOWN = 20_000;
 const NONE = new Int32Array();
 
 async function readSheets(

@@ -2,6 +2,7 @@ import { folderListSchema, folderSchema, placedSchema } from '@stylet/core/api';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { idParams } from '../documents/routes';
+import { own } from '../access/guard';
 import type { Services } from '../services';
 import { keepFolder, listFolders, putInFolder, removeFolder } from './store';
 
@@ -11,13 +12,17 @@ export const folderRoutes =
   async (app) => {
     app.get(
       '/api/folders',
-      { schema: { summary: 'List folders', response: { 200: folderListSchema } } },
-      () => listFolders(database),
+      {
+        config: { needs: 'nothing' },
+        schema: { summary: 'List folders', response: { 200: folderListSchema } },
+      },
+      ({ identity }) => listFolders(database, identity),
     );
 
     app.put(
       '/api/folders/:id',
       {
+        config: { needs: { thing: 'folder', right: 'own', isNewFine: true } },
         schema: {
           summary: 'Make a folder, or give it another name or place',
           params: idParams,
@@ -26,7 +31,7 @@ export const folderRoutes =
         },
       },
       async (request, reply) => {
-        await keepFolder(database, { id: request.params.id, ...request.body });
+        await keepFolder(database, request.identity, { id: request.params.id, ...request.body });
         return reply.code(204).send(null);
       },
     );
@@ -34,6 +39,7 @@ export const folderRoutes =
     app.delete(
       '/api/folders/:id',
       {
+        config: { needs: own('folder') },
         schema: {
           summary: 'Take a folder away; what is in it moves up',
           params: idParams,
@@ -49,6 +55,7 @@ export const folderRoutes =
     app.put(
       '/api/documents/:id/folder',
       {
+        config: { needs: own('document') },
         schema: {
           summary: 'Put a document into a folder, or into none',
           params: idParams,
@@ -57,7 +64,7 @@ export const folderRoutes =
         },
       },
       async (request, reply) => {
-        await putInFolder(database, request.params.id, request.body.folderId);
+        await putInFolder(database, request.identity, request.params.id, request.body.folderId);
         return reply.code(204).send(null);
       },
     );

@@ -1,19 +1,22 @@
 import type { Folder, FolderList } from '@stylet/core/api';
 import { Problem } from '@stylet/core/problems';
-import { asc, eq, isNull, sql } from 'drizzle-orm';
+import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { checkRight, isSeenBy } from '../access/access';
+import type { Identity } from '../access/identity';
 import type { Database, Queries } from '../db/database';
 import { documents, folders } from '../db/schema';
 
 /** All folders, by name, and how many documents lie in each. */
-export async function listFolders(queries: Queries): Promise<FolderList> {
+export async function listFolders(queries: Queries, identity: Identity): Promise<FolderList> {
   const all = await queries
     .select({ id: folders.id, name: folders.name, parentId: folders.parentId })
     .from(folders)
+    .where(isSeenBy(identity, folders.owner))
     .orderBy(asc(sql`lower(${folders.name})`), asc(folders.created));
   const counts = await queries
     .select({ folderId: documents.folderId, count: sql<number>`count(*)::int` })
     .from(documents)
-    .where(isNull(documents.trashed))
+    .where(and(isSeenBy(identity, documents.owner), isNull(documents.trashed)))
     .groupBy(documents.folderId);
   const known = new Map(counts.map(({ folderId, count }) => [folderId, count]));
   return {
@@ -28,19 +31,21 @@ export async function listFolders(queries: Queries): Promise<FolderList> {
  */
 export async function keepFolder(
   database: Database,
+  identity: Identity,
   { id, name, parentId }: Folder,
 ): Promise<void> {
   await database.transaction(async (transaction) => {
     // One at a time: two folders could else be put into each other.
     await transaction.execute(sql`lock table ${folders} in share row exclusive mode`);
     if (parentId !== null) {
+      await checkRight(transaction, identity, 'folder', parentId, 'edit');
       const above = await within(transaction, parentId, 'up');
       if (above.includes(id))
         throw new Problem('folder-inside-itself', `${parentId} lies in ${id}.`);
     }
     await transaction
       .insert(folders)
-      .values({ id, name, parentId })
+      .values({ id, owner: identity.account, name, parentId })
       .onConflictDoUpdate({ target: folders.id, set: { name, parentId } });
   });
 }
@@ -67,11 +72,15 @@ export async function removeFolder(database: Database, id: string): Promise<void
 /** Puts a document into a folder, or into none. Throws Problem `document-not-found` or `folder-not-found`. */
 export async function putInFolder(
   database: Database,
+  identity: Identity,
   documentId: string,
   folderId: string | null,
 ): Promise<void> {
   await database.transaction(async (transaction) => {
-    if (folderId !== null) await checkFolder(transaction, folderId);
+    if (folderId !== null) {
+      await checkRight(transaction, identity, 'folder', folderId, 'edit');
+      await checkFolder(transaction, folderId);
+    }
     const moved = await transaction
       .update(documents)
       .set({ folderId })

@@ -10,7 +10,7 @@ export const healthRoutes =
     app.get(
       '/api/health',
       {
-        config: { isUnwatched: true },
+        config: { needs: 'nothing', isUnwatched: true },
         schema: { summary: 'Health', response: { 200: healthSchema } },
       },
       async (request) => {

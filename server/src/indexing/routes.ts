@@ -17,6 +17,7 @@ export const textRoutes =
     app.get(
       '/api/sources/:digest/texts/:part',
       {
+        config: { needs: 'file' },
         schema: {
           summary: `What stands on ${TEXTS_TOGETHER} pages of a file, as far as it has been read`,
           params: z.object({

@@ -13,6 +13,8 @@ import {
   sql,
   type SQL,
 } from 'drizzle-orm';
+import { isSeenBy } from '../access/access';
+import type { Identity } from '../access/identity';
 import type { Database, Queries } from '../db/database';
 import { documents, indexing, pages, sourcePages, sourceTexts, sources, terms } from '../db/schema';
 import { inParts } from '../sources/parts';
@@ -125,7 +127,7 @@ export async function release(database: Database, source: string): Promise<void>
 }
 
 /** Documents with pages whose text has not been read, or cannot be. */
-export async function indexingState(queries: Queries): Promise<IndexingState> {
+export async function indexingState(queries: Queries, identity: Identity): Promise<IndexingState> {
   // From what is unread, which is little, to the documents that have pages of it.
   const used = queries
     .selectDistinct({ documentId: pages.documentId, source: pages.source })
@@ -144,7 +146,7 @@ export async function indexingState(queries: Queries): Promise<IndexingState> {
     .from(used)
     .innerJoin(documents, eq(documents.id, used.documentId))
     .innerJoin(indexing, eq(indexing.source, used.source))
-    .where(isNull(documents.trashed))
+    .where(and(isSeenBy(identity, documents.owner), isNull(documents.trashed)))
     .groupBy(documents.id, documents.title)
     .orderBy(asc(documents.title));
   return { documents: rows };

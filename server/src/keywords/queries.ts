@@ -1,12 +1,14 @@
 import type { HungKeyword } from '@stylet/core/api';
 import type { Keyword } from '@stylet/core/document';
 import { and, asc, isNull, eq, sql } from 'drizzle-orm';
+import { isSeenBy } from '../access/access';
+import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
 import { annotations, documents, landmarks, pages } from '../db/schema';
 import { fromRow } from '../documents/annotation-rows';
 
 /** The keywords of all documents, by document and page. */
-export async function listKeywords(queries: Queries): Promise<HungKeyword[]> {
+export async function listKeywords(queries: Queries, identity: Identity): Promise<HungKeyword[]> {
   const rows = await queries
     .select({
       fields: landmarks.fields,
@@ -15,7 +17,13 @@ export async function listKeywords(queries: Queries): Promise<HungKeyword[]> {
     })
     .from(landmarks)
     .innerJoin(documents, eq(documents.id, landmarks.documentId))
-    .where(and(sql`${landmarks.fields} ->> 'kind' = 'keyword'`, isNull(documents.trashed)))
+    .where(
+      and(
+        sql`${landmarks.fields} ->> 'kind' = 'keyword'`,
+        isSeenBy(identity, documents.owner),
+        isNull(documents.trashed),
+      ),
+    )
     .orderBy(asc(documents.title), asc(documents.id));
   const found = await pagesOf(
     queries,

@@ -10,11 +10,12 @@ export const keywordRoutes =
     app.get(
       '/api/keywords',
       {
+        config: { needs: 'nothing' },
         schema: {
           summary: 'List the keywords of all documents',
           response: { 200: keywordListSchema },
         },
       },
-      async () => ({ keywords: await listKeywords(database) }),
+      async ({ identity }) => ({ keywords: await listKeywords(database, identity) }),
     );
   };

@@ -13,6 +13,7 @@ export const miniatureRoutes =
     app.get(
       '/api/sources/:digest/miniatures/:tray',
       {
+        config: { needs: 'file' },
         schema: {
           summary: 'Small pictures of 16 pages on one WebP picture; 204 while they are not drawn',
           params: z.object({

@@ -4,6 +4,8 @@ import { polygonBounds } from '@stylet/core/ink';
 import type { EmbeddedPicture } from '@stylet/core/pdf';
 import { Problem } from '@stylet/core/problems';
 import sharp from 'sharp';
+import { filesUnseen } from '../access/access';
+import type { Identity } from '../access/identity';
 import type { PictureInFile } from '../sources/imported';
 import { factsOf } from './queries';
 import { storePicture, type PictureTools } from './store';
@@ -12,25 +14,25 @@ import { storePicture, type PictureTools } from './store';
 export type FoundPictures = (annotation: Annotation) => Annotation;
 
 /**
- * Has every picture that annotations of a file name at hand: those this server does not have are taken out of the
+ * Has every picture that annotations of a file name at hand: those that whoever brings it in does not have are taken out of the
  * file. What cannot be taken out stays a mark of the file's.
  */
 export async function withPictures(
   tools: PictureTools,
+  identity: Identity,
   path: string,
   wanted: readonly PictureInFile[],
 ): Promise<FoundPictures> {
-  const facts =
-    wanted.length > 0
-      ? await factsOf(
-          tools.database,
-          wanted.map(({ digest }) => digest),
-        )
-      : [];
-  const known = new Map(facts.map(({ digest }) => [digest, digest]));
+  const digests = wanted.map(({ digest }) => digest);
+  const facts = digests.length > 0 ? await factsOf(tools.database, digests) : [];
+  // To name a picture is not to have it.
+  const unseen = new Set(await filesUnseen(tools.database, identity, digests));
+  const known = new Map(
+    facts.filter(({ digest }) => !unseen.has(digest)).map(({ digest }) => [digest, digest]),
+  );
   for (const picture of wanted) {
     if (known.has(picture.digest)) continue;
-    const digest = await recover(tools, path, picture);
+    const digest = await recover(tools, identity, path, picture);
     if (digest) known.set(picture.digest, digest);
   }
   return (annotation) => {
@@ -43,6 +45,7 @@ export async function withPictures(
 /** Stores a picture that a file carries; its digest, or undefined where there is none. */
 async function recover(
   tools: PictureTools,
+  identity: Identity,
   path: string,
   { object, generation }: PictureInFile,
 ): Promise<string | undefined> {
@@ -51,7 +54,7 @@ async function recover(
   const copy = tools.spool.workPath('.picture');
   try {
     await writeFile(copy, await fileOf(found));
-    return (await storePicture(tools, await tools.spool.adopt(copy))).digest;
+    return (await storePicture(tools, identity, await tools.spool.adopt(copy))).digest;
   } catch (error) {
     if (error instanceof Problem && error.status < 500) return undefined;
     throw error;

@@ -5,6 +5,7 @@ import { Problem } from '@stylet/core/problems';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { idParams } from '../documents/routes';
+import { see } from '../access/guard';
 import type { Services } from '../services';
 import { readSource } from '../sources/chunks';
 import { uploadIn } from '../sources/upload';
@@ -37,6 +38,7 @@ export const pictureRoutes =
     app.post(
       '/api/pictures',
       {
+        config: { needs: 'nothing' },
         schema: {
           summary: 'Take in a picture, sent as the multipart field “file”',
           consumes: ['multipart/form-data'],
@@ -51,7 +53,7 @@ export const pictureRoutes =
           'picture-too-large',
           services,
         );
-        const facts = await takePicture(services, stream, checkComplete);
+        const facts = await takePicture(services, request.identity, stream, checkComplete);
         reply.code(201).header('location', `/api/pictures/${facts.digest}`);
         return facts;
       },
@@ -59,7 +61,10 @@ export const pictureRoutes =
 
     app.get(
       '/api/pictures/:digest',
-      { schema: { summary: 'A picture’s file as it came', params: digestParams } },
+      {
+        config: { needs: 'picture' },
+        schema: { summary: 'A picture’s file as it came', params: digestParams },
+      },
       async (request, reply) => {
         const { digest } = request.params;
         const { picture, size } = await findPicture(database, digest);
@@ -74,6 +79,7 @@ export const pictureRoutes =
     app.get(
       '/api/pictures/:digest/page',
       {
+        config: { needs: 'picture' },
         schema: { summary: 'The PDF of one page by which it is drawn', params: digestParams },
       },
       async (request, reply) => {
@@ -92,6 +98,7 @@ export const pictureRoutes =
     app.post(
       '/api/documents/:id/snips',
       {
+        config: { needs: see('document') },
         schema: {
           summary: 'Make a picture of part of a page, as it is drawn',
           params: idParams,
@@ -101,7 +108,7 @@ export const pictureRoutes =
       },
       async (request, reply) => {
         const { id } = request.params;
-        const facts = await snip(services, id, request.body, awaitedBy(reply));
+        const facts = await snip(services, request.identity, id, request.body, awaitedBy(reply));
         reply.code(201).header('location', `/api/pictures/${facts.digest}`);
         return facts;
       },

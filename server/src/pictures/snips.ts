@@ -2,6 +2,7 @@ import type { PictureFacts, SnipRequest } from '@stylet/core/api';
 import { intersect } from '@stylet/core/geometry';
 import { Problem } from '@stylet/core/problems';
 import { and, eq } from 'drizzle-orm';
+import type { Identity } from '../access/identity';
 import { pages } from '../db/schema';
 import type { Services } from '../services';
 import { storePicture } from './store';
@@ -12,6 +13,7 @@ import { storePicture } from './store';
  */
 export async function snip(
   services: Services,
+  identity: Identity,
   documentId: string,
   { pageId, region, annotations }: SnipRequest,
   awaited?: AbortSignal,
@@ -27,7 +29,7 @@ export async function snip(
     throw new Problem('snip-outside', 'It lies beside the page.');
   const file = await exporter.snip(documentId, { pageId, region: part, annotations }, awaited);
   try {
-    return await storePicture(services, file);
+    return await storePicture(services, identity, file);
   } finally {
     await spool.discard(file.path);
   }

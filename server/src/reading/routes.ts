@@ -2,6 +2,7 @@ import { readingReportSchema, readingSchema } from '@stylet/core/api';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { summaryOf } from '../documents/queries';
 import { idParams } from '../documents/routes';
+import { see } from '../access/guard';
 import type { Services } from '../services';
 import { keepReading, placeIn, seenIn } from './store';
 
@@ -12,6 +13,7 @@ export const readingRoutes =
     app.get(
       '/api/documents/:id/reading',
       {
+        config: { needs: see('document') },
         schema: {
           summary: 'Where one was last in a document, and the pages seen',
           params: idParams,
@@ -20,13 +22,17 @@ export const readingRoutes =
       },
       async (request) => {
         const { id } = await summaryOf(database, request.params.id);
-        return { place: await placeIn(database, id), seen: await seenIn(database, id) };
+        return {
+          place: await placeIn(database, request.identity, id),
+          seen: await seenIn(database, request.identity, id),
+        };
       },
     );
 
     app.put(
       '/api/documents/:id/reading',
       {
+        config: { needs: see('document') },
         schema: {
           summary: 'Keep where one is, and the pages seen since the last time',
           params: idParams,
@@ -35,7 +41,7 @@ export const readingRoutes =
       },
       async (request, reply) => {
         const { id } = await summaryOf(database, request.params.id);
-        await keepReading(database, id, request.body);
+        await keepReading(database, request.identity, id, request.body);
         return reply.code(204).send();
       },
     );

@@ -1,25 +1,33 @@
 import type { ReadingPlace, ReadingReport, SeenPage } from '@stylet/core/api';
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import { ACCOUNT } from '../account';
+import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
 import { pages, places, seenPages } from '../db/schema';
 
 /** Where one was last in a document; null in one not read yet. */
-export async function placeIn(queries: Queries, documentId: string): Promise<ReadingPlace | null> {
+export async function placeIn(
+  queries: Queries,
+  { account }: Identity,
+  documentId: string,
+): Promise<ReadingPlace | null> {
   const [row] = await queries
     .select({ pageId: places.pageId, share: places.share })
     .from(places)
-    .where(and(eq(places.account, ACCOUNT), eq(places.documentId, documentId)));
+    .where(and(eq(places.account, account), eq(places.documentId, documentId)));
   return row ?? null;
 }
 
 /** The pages of a document that were looked at. */
-export async function seenIn(queries: Queries, documentId: string): Promise<SeenPage[]> {
+export async function seenIn(
+  queries: Queries,
+  { account }: Identity,
+  documentId: string,
+): Promise<SeenPage[]> {
   const rows = await queries
     .select({ pageId: seenPages.pageId, first: seenPages.first, last: seenPages.last })
     .from(seenPages)
     .innerJoin(pages, eq(pages.id, seenPages.pageId))
-    .where(and(eq(seenPages.account, ACCOUNT), eq(pages.documentId, documentId)));
+    .where(and(eq(seenPages.account, account), eq(pages.documentId, documentId)));
   return rows.map(({ pageId, first, last }) => ({
     pageId,
     first: first.toISOString(),
@@ -30,6 +38,7 @@ export async function seenIn(queries: Queries, documentId: string): Promise<Seen
 /** Keeps where one is and what was seen; pages that are gone meanwhile are passed over. */
 export async function keepReading(
   queries: Queries,
+  { account }: Identity,
   documentId: string,
   { place, seen }: ReadingReport,
 ): Promise<void> {
@@ -42,7 +51,7 @@ export async function keepReading(
   if (there.has(place.pageId))
     await queries
       .insert(places)
-      .values({ account: ACCOUNT, documentId, ...place })
+      .values({ account, documentId, ...place })
       .onConflictDoUpdate({
         target: [places.account, places.documentId],
         set: { ...place, modified: sql`now()` },
@@ -51,7 +60,7 @@ export async function keepReading(
   if (looked.length > 0)
     await queries
       .insert(seenPages)
-      .values([...new Set(looked)].map((pageId) => ({ account: ACCOUNT, pageId })))
+      .values([...new Set(looked)].map((pageId) => ({ account, pageId })))
       .onConflictDoUpdate({
         target: [seenPages.account, seenPages.pageId],
         set: { last: sql`now()` },

@@ -9,6 +9,7 @@ import parseRange from 'range-parser';
 import { z } from 'zod';
 import { idParams } from '../documents/routes';
 import { sourceOf } from '../documents/queries';
+import { see } from '../access/guard';
 import type { Services } from '../services';
 import { fileOf, readSource } from './chunks';
 import { FOREVER } from './forever';
@@ -60,7 +61,10 @@ export const sourceRoutes =
 
     app.get(
       '/api/documents/:id/original',
-      { schema: { summary: 'The exact bytes that were brought in', params: idParams } },
+      {
+        config: { needs: see('document') },
+        schema: { summary: 'The exact bytes that were brought in', params: idParams },
+      },
       async (request, reply) =>
         send(request, reply, await sourceOf(database, request.params.id, 'original'), CHECKED),
     );
@@ -68,6 +72,7 @@ export const sourceRoutes =
     app.get(
       '/api/documents/:id/file',
       {
+        config: { needs: see('document') },
         schema: {
           summary: 'The bytes that are shown: the original, or its repaired or unlocked form',
           params: idParams,
@@ -80,6 +85,7 @@ export const sourceRoutes =
     app.get(
       '/api/sources/:digest',
       {
+        config: { needs: 'file' },
         schema: {
           summary: 'The bytes of a file that documents have pages of',
           params: z.object({ digest: digestSchema }),
@@ -92,6 +98,7 @@ export const sourceRoutes =
     app.post(
       '/api/sources',
       {
+        config: { needs: 'nothing' },
         schema: {
           summary:
             'Take in a PDF, sent as the multipart field “file”, whose pages go into documents',
@@ -102,13 +109,14 @@ export const sourceRoutes =
       async (request, reply) => {
         const { filename, ...coming } = await pdfIn(request, reply, services);
         reply.code(201);
-        return takeSupply(services, filename, coming);
+        return takeSupply(services, request.identity, filename, coming);
       },
     );
 
     app.post(
       '/api/papers',
       {
+        config: { needs: 'nothing' },
         schema: {
           summary: 'Make a sheet of paper, which goes into documents',
           body: paperSchema,
@@ -118,7 +126,10 @@ export const sourceRoutes =
       async (request, reply) => {
         reply.code(201);
         const stream = Readable.from([Buffer.from(paperPdf(request.body))]);
-        return takeSupply(services, 'Paper', { stream, checkComplete: () => undefined });
+        return takeSupply(services, request.identity, 'Paper', {
+          stream,
+          checkComplete: () => undefined,
+        });
       },
     );
   };

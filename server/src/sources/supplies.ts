@@ -1,5 +1,6 @@
 import type { PageSupplyBody } from '@stylet/core/api';
 import { Problem } from '@stylet/core/problems';
+import type { Identity } from '../access/identity';
 import { titlesOf } from '../documents/titles';
 import type { ImportedFacts } from './imported';
 import { takePdf, type ComingPdf, type FileTools } from './take-pdf';
@@ -13,10 +14,11 @@ const MOST = { pages: 5000, landmarks: 10_000, annotations: 10_000 } as const;
  */
 export function takeSupply(
   tools: FileTools,
+  identity: Identity,
   filename: string,
   coming: ComingPdf,
 ): Promise<PageSupplyBody> {
-  return takePdf(tools, coming, async (_queries, { working, facts, parts }) => {
+  return takePdf(tools, identity, coming, async (_queries, { working, facts, parts }) => {
     checkSize(facts);
     const source = working.file.digest;
     const supply: PageSupplyBody = {

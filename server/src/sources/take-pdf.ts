@@ -1,6 +1,8 @@
 import type { Readable } from 'node:stream';
 import type { Annotation, Landmark } from '@stylet/core/document';
 import type { ImportedPage } from '@stylet/core/pdf';
+import { ownFiles } from '../access/access';
+import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
 import { sourcePages } from '../db/schema';
 import type { Indexer } from '../indexing/indexer';
@@ -50,6 +52,7 @@ export interface TakenPart {
  */
 export async function takePdf<T>(
   tools: FileTools,
+  identity: Identity,
   { stream, checkComplete, password, awaited }: ComingPdf,
   store: (queries: Queries, taken: TakenPdf) => Promise<T>,
 ): Promise<T> {
@@ -61,11 +64,12 @@ export async function takePdf<T>(
     const working = await openForWork(original, { pool, spool, password, awaited });
     const { file, parts } = working;
     const facts = withProtection(working.facts, password);
-    const pictures = await withPictures(tools, file.path, facts.pictures);
+    const pictures = await withPictures(tools, identity, file.path, facts.pictures);
     const taken: TakenPdf = { original, working, facts, parts: () => partsOf(parts, pictures) };
     const result = await database.transaction(async (transaction) => {
       await storeFile(transaction, original);
       if (file !== original) await storeFile(transaction, file);
+      await ownFiles(transaction, identity, [original.digest, file.digest]);
       for await (const { pages } of taken.parts())
         await storePages(transaction, file.digest, pages);
       await queueIndexing(transaction, file.digest, facts.pageCount);

@@ -10,13 +10,17 @@ export const speechRoutes =
   async (app) => {
     app.get(
       '/api/voices',
-      { schema: { summary: 'Voices that read aloud', response: { 200: voiceListSchema } } },
+      {
+        config: { needs: 'nothing' },
+        schema: { summary: 'Voices that read aloud', response: { 200: voiceListSchema } },
+      },
       async () => ({ voices: await speaker.voices() }),
     );
 
     app.post(
       '/api/speech',
       {
+        config: { needs: 'nothing' },
         schema: {
           summary: 'Have a sentence spoken',
           body: speechWantedSchema,

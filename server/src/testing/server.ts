@@ -21,6 +21,7 @@ import {
 import { samplesOf, samplesToBase64 } from '@stylet/core/ink';
 import type { FastifyInstance } from 'fastify';
 import pg from 'pg';
+import { LOCAL, type Identify } from '../access/identity';
 import { buildApp } from '../app';
 import { readConfig } from '../config';
 import { connect, updateTables, type Connection } from '../db/database';
@@ -28,6 +29,13 @@ import { endServices, makeServices, type Services } from '../services';
 
 export const root = resolve(__dirname, '../../..');
 export const realPdf = (path: string): string => join(root, '.data/documents', path);
+
+/** Whoever a test says that it is. */
+export const TEST_ACCOUNT = 'x-test-account';
+const askedAs: Identify = ({ headers }) => {
+  const account = headers[TEST_ACCOUNT];
+  return typeof account === 'string' ? { account } : LOCAL;
+};
 
 /** A server of a test's own, with an empty database in the cluster that `./stylet test` starts. */
 export class TestServer {
@@ -54,7 +62,13 @@ export class TestServer {
     await updateTables(connection.database, join(root, 'server/migrations'));
     const services = await makeServices(config, connection, join(root, 'server/dist'));
     services.readiness.isReady = true;
-    return new TestServer(await buildApp(services, false), services, folder, connection, name);
+    return new TestServer(
+      await buildApp(services, false, askedAs),
+      services,
+      folder,
+      connection,
+      name,
+    );
   }
 
   async stop(): Promise<void> {

@@ -3,6 +3,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { listTrash } from '../documents/queries';
 import { idParams } from '../documents/routes';
+import { own } from '../access/guard';
 import type { Services } from '../services';
 import { removeForGood, setTrashed } from './store';
 
@@ -13,17 +14,19 @@ export const trashRoutes =
     app.get(
       '/api/trash',
       {
+        config: { needs: 'nothing' },
         schema: {
           summary: 'List the documents in the trash',
           response: { 200: documentListSchema },
         },
       },
-      async () => ({ documents: await listTrash(database) }),
+      async ({ identity }) => ({ documents: await listTrash(database, identity) }),
     );
 
     app.put(
       '/api/documents/:id/trash',
       {
+        config: { needs: own('document') },
         schema: {
           summary: 'Put a document into the trash, or bring it back',
           params: idParams,
@@ -40,6 +43,7 @@ export const trashRoutes =
     app.delete(
       '/api/documents/:id',
       {
+        config: { needs: own('document') },
         schema: {
           summary:
             'Remove a document that is in the trash for good, and files that nothing else needs',

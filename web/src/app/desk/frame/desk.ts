@@ -174,7 +174,11 @@ export class Desk implements OnDestroy {
       if (this.status() === 'ready') void this.documents.announce(this.id(), this.title());
     });
     effect(() => {
-      if (this.hasDrawn()) requestIdleCallback(() => this.pictures.prepare());
+      if (!this.hasDrawn()) return;
+      requestIdleCallback(() => {
+        this.pictures.prepare();
+        void this.registered.preload();
+      });
     });
     this.documents.taken = (pictures) => this.incoming.taken(pictures);
   }

@@ -1,5 +1,6 @@
 import { inject } from '@angular/core';
 import type { DeskFeature } from '../../platform/feature/desk-feature';
+import { FindBar } from './find-bar';
 import { Finding } from './finding';
 
 /** Finds words in the open document. */
@@ -10,7 +11,8 @@ export const find: DeskFeature = {
     {
       id: 'find',
       in: 'beside',
-      load: () => import('./find-bar').then((m) => m.FindBar),
+      // At hand: whoever presses Ctrl F types at once, and letters are keys of the desk.
+      component: FindBar,
       shows: () => inject(Finding).isOpen,
     },
   ],

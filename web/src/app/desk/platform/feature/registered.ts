@@ -118,6 +118,17 @@ export class Registered {
     return this.get(action);
   }
 
+  /** Has what is loaded when it is first shown at hand, so that nothing waits for it then. */
+  async preload(): Promise<void> {
+    const parts = [...this.list('overlays'), ...this.list('onPages'), ...this.list('onStrip')];
+    const cards = this.tools.flatMap(({ card }) => card ?? []);
+    // What fails is told when it is shown.
+    await Promise.allSettled([
+      ...parts.map((part) => ('load' in part ? part.load() : undefined)),
+      ...cards.map((card) => card()),
+    ]);
+  }
+
   /** Begins all that runs as long as the desk. */
   start(): void {
     this.each('starts');
