@@ -55,6 +55,20 @@ export default tseslint.config(
     },
   },
   {
+    files: ['web/src/app/**/*.ts'],
+    ignores: ['**/*.test.ts', 'web/src/app/storage/account.ts'],
+    rules: {
+      // What a browser keeps is an account's.
+      'no-restricted-globals': [
+        'error',
+        ...['localStorage', 'sessionStorage', 'indexedDB', 'BroadcastChannel'].map((name) => ({
+          name,
+          message: 'Use what storage/account.ts has of it.',
+        })),
+      ],
+    },
+  },
+  {
     files: ['e2e/**/*.ts'],
     // Playwright wants its fixtures destructured, also when none is used.
     rules: { 'no-empty-pattern': 'off' },

@@ -2,6 +2,7 @@ import { Injectable } from '@angular/core';
 import { namings, type Naming } from '@stylet/core/api';
 import { z } from 'zod';
 import { readKept } from '../settings/kept';
+import { accountStorage } from '../storage/account';
 
 const KEY = 'stylet.naming';
 
@@ -9,10 +10,10 @@ const KEY = 'stylet.naming';
 @Injectable({ providedIn: 'root' })
 export class NamingChoice {
   chosen(): Naming {
-    return z.enum(namings).safeParse(readKept(localStorage, KEY)).data ?? 'better';
+    return z.enum(namings).safeParse(readKept(accountStorage, KEY)).data ?? 'better';
   }
 
   choose(naming: Naming): void {
-    localStorage.setItem(KEY, JSON.stringify(naming));
+    accountStorage.setItem(KEY, JSON.stringify(naming));
   }
 }

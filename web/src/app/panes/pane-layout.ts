@@ -3,6 +3,7 @@ import { idSchema, newId } from '@stylet/core/document';
 import { z } from 'zod';
 import { readKept } from '../settings/kept';
 import { flows, type Flow } from './pane-messages';
+import { windowStorage } from '../storage/account';
 
 const KEY = 'stylet.panes';
 export const MOST_PANES = 4;
@@ -78,13 +79,13 @@ export class PaneLayout {
 
   private keep(kept: Kept): void {
     this.kept.set(kept);
-    sessionStorage.setItem(KEY, JSON.stringify(kept));
+    windowStorage.setItem(KEY, JSON.stringify(kept));
   }
 }
 
 const equal = (count: number): number[] => Array.from({ length: count }, () => 1 / count);
 
 function read(): Kept {
-  const kept = layoutSchema.safeParse(readKept(sessionStorage, KEY));
+  const kept = layoutSchema.safeParse(readKept(windowStorage, KEY));
   return kept.success && kept.data.shares.length === kept.data.panes.length ? kept.data : none;
 }

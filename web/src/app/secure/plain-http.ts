@@ -1,6 +1,7 @@
 import { Injectable, InjectionToken, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
+import { windowStorage } from '../storage/account';
 
 /** Whether this page is a secure context (W3C Secure Contexts): https, or this very machine. */
 export const IS_SECURE = new InjectionToken<boolean>('a secure context', {
@@ -19,8 +20,8 @@ export class PlainHttp {
   private readonly dialog = inject(MatDialog);
 
   tell(): void {
-    if (this.isSecure || sessionStorage.getItem(TOLD)) return;
-    sessionStorage.setItem(TOLD, 'yes');
+    if (this.isSecure || windowStorage.getItem(TOLD)) return;
+    windowStorage.setItem(TOLD, 'yes');
     const words = 'This address is not encrypted: some things do not work here.';
     this.snackBar
       .open(words, 'What to do', { duration: 20_000 })

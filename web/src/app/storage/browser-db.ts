@@ -2,6 +2,7 @@ import { Injectable } from '@angular/core';
 import type { Operation, Reversal, StepKind } from '@stylet/core/document';
 import type { Trouble } from '../api/problem';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { nameHere } from './account';
 
 /** One step of a window's history, in the order of its key. */
 export interface KeptStep {
@@ -43,7 +44,7 @@ export class BrowserDb {
   private opened: Promise<IDBPDatabase<Schema>> | undefined;
 
   open(): Promise<IDBPDatabase<Schema>> {
-    this.opened ??= openDB<Schema>('stylet', 4, {
+    this.opened ??= openDB<Schema>(nameHere('stylet'), 4, {
       upgrade(database, from) {
         if (from < 1) {
           const operations = database.createObjectStore('operations', { keyPath: 'operation.id' });

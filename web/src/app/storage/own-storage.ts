@@ -1,4 +1,5 @@
 import { readKept } from '../settings/kept';
+import { windowStorage } from './account';
 
 /** How the windows of panes are named. */
 const PANE = /^stylet-pane-[0-9a-f-]+$/;
@@ -27,7 +28,7 @@ export function ownKey(key: string): string {
 }
 
 /** What this window, or this pane of it, keeps until it is closed. */
-export const readOwn = (key: string): unknown => readKept(sessionStorage, ownKey(key));
+export const readOwn = (key: string): unknown => readKept(windowStorage, ownKey(key));
 
 export const keepOwn = (key: string, value: unknown): void =>
-  sessionStorage.setItem(ownKey(key), JSON.stringify(value));
+  windowStorage.setItem(ownKey(key), JSON.stringify(value));

@@ -1,6 +1,7 @@
 import { Injectable } from '@angular/core';
 import { newId } from '@stylet/core/document';
 import { ownKey } from './own-storage';
+import { accountChannel, nameHere, windowStorage } from './account';
 
 const KEY = 'stylet.window';
 /** How long a name is waited for that nobody answers for, in ms: a page that is being reloaded lets go late. */
@@ -17,11 +18,11 @@ export class WindowId {
   }
 
   private async find(): Promise<string> {
-    const kept = sessionStorage.getItem(ownKey(KEY));
+    const kept = windowStorage.getItem(ownKey(KEY));
     // A duplicated window has a copy of the other's name, which that one holds on to.
     if (kept && (await this.hold(kept))) return kept;
     const fresh = newId();
-    sessionStorage.setItem(ownKey(KEY), fresh);
+    windowStorage.setItem(ownKey(KEY), fresh);
     await this.hold(fresh);
     return fresh;
   }
@@ -34,7 +35,7 @@ export class WindowId {
     // Without locks (pages that do not come over HTTPS) a duplicate cannot be told from the original.
     if (!('locks' in navigator)) return Promise.resolve(true);
     const name = `${KEY} ${id}`;
-    const others = new BroadcastChannel(name);
+    const others = accountChannel(name);
     return new Promise((resolve) => {
       const waiting = new AbortController();
       const giveUp = (): void => waiting.abort();
@@ -43,7 +44,7 @@ export class WindowId {
         if (data === 'taken') giveUp();
       };
       navigator.locks
-        .request(name, { signal: waiting.signal }, () => {
+        .request(nameHere(name), { signal: waiting.signal }, () => {
           clearTimeout(timer);
           others.onmessage = ({ data }) => {
             if (data === 'whose') others.postMessage('taken');

@@ -2,6 +2,7 @@ import { Injectable, signal, type OnDestroy } from '@angular/core';
 import { idSchema, newId, type PageSupply } from '@stylet/core/document';
 import { z } from 'zod';
 import { readKept } from '../../../settings/kept';
+import { accountChannel, accountStorage } from '../../../storage/account';
 
 const KEY = 'stylet.pages';
 const CHANNEL = 'stylet.pages';
@@ -31,7 +32,7 @@ const messageSchema = z.union([
 export class HeldPages implements OnDestroy {
   private readonly held = signal(read());
   readonly pages = this.held.asReadonly();
-  private readonly channel = new BroadcastChannel(CHANNEL);
+  private readonly channel = accountChannel(CHANNEL);
   /** The document as it was when its pages were taken hold of here: they may be removed since. */
   private supply: PageSupply | undefined;
   private supplyKey = '';
@@ -76,7 +77,7 @@ export class HeldPages implements OnDestroy {
 
   private keep(held: Held): void {
     this.held.set(held);
-    localStorage.setItem(KEY, JSON.stringify(held));
+    accountStorage.setItem(KEY, JSON.stringify(held));
   }
 
   private readonly changed = ({ key }: StorageEvent): void => {
@@ -96,6 +97,6 @@ export class HeldPages implements OnDestroy {
 }
 
 function read(): Held | undefined {
-  const kept = heldSchema.safeParse(readKept(localStorage, KEY));
+  const kept = heldSchema.safeParse(readKept(accountStorage, KEY));
   return kept.success ? kept.data : undefined;
 }

@@ -44,6 +44,7 @@ import { BoardSelection } from './board-selection';
 import { BoardTile } from './board-tile';
 import type { PutPagesWanted } from './put-pages-dialog';
 import { PageActions } from './page-actions';
+import { accountStorage } from '../../../storage/account';
 
 /** Where this browser keeps how many pages stand beside each other. */
 const KEY = 'stylet.board';
@@ -97,7 +98,7 @@ export class PageBoard {
   private readonly top = signal(0);
   private readonly passing = new Passing(inject(PageSource).client, FAST);
   private readonly wantedAcross = signal<number | undefined>(
-    Number(localStorage.getItem(KEY)) || undefined,
+    Number(accountStorage.getItem(KEY)) || undefined,
   );
   protected readonly across = computed(() => {
     const wanted = this.wantedAcross() ?? Math.floor(this.size().width / GOOD);
@@ -256,7 +257,7 @@ export class PageBoard {
 
   protected setAcross(across: number): void {
     this.wantedAcross.set(across);
-    localStorage.setItem(KEY, String(across));
+    accountStorage.setItem(KEY, String(across));
   }
 
   /** Goes to the page and leaves the board. */

@@ -10,6 +10,7 @@ import { readKept } from '../../../settings/kept';
 import { documentActions, documentFeature } from '../../platform/document/document.reducer';
 import { ViewState } from '../../platform/view/view-state';
 import type { CompanionChosen, CompanionWanted } from './companion-dialog';
+import { accountStorage } from '../../../storage/account';
 
 const KEY = 'stylet.companion';
 const SMALLEST = { width: 260, height: 220 };
@@ -129,11 +130,11 @@ export class Companion {
 
   private update(change: Partial<Place>): void {
     this.kept.update((place) => ({ ...place, ...change }));
-    localStorage.setItem(KEY, JSON.stringify(this.kept()));
+    accountStorage.setItem(KEY, JSON.stringify(this.kept()));
   }
 }
 
 function read(): Place {
-  const kept = placeSchema.safeParse(readKept(localStorage, KEY));
+  const kept = placeSchema.safeParse(readKept(accountStorage, KEY));
   return kept.success ? kept.data : usual;
 }

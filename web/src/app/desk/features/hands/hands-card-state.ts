@@ -1,6 +1,7 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { kitFeature } from '../../platform/kit/kit.reducer';
+import { accountStorage } from '../../../storage/account';
 
 const OFFERED = 'stylet.hands.offered';
 
@@ -13,13 +14,13 @@ export class HandsCardState {
 
   /** A finger is on the pages. */
   touched(): void {
-    if (this.hands() || localStorage.getItem(OFFERED)) return;
+    if (this.hands() || accountStorage.getItem(OFFERED)) return;
     this.isOpen.set(true);
   }
 
   /** It has been seen, and is not offered again. */
   close(): void {
-    localStorage.setItem(OFFERED, 'true');
+    accountStorage.setItem(OFFERED, 'true');
     this.isOpen.set(false);
   }
 }

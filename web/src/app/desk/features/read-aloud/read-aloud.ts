@@ -11,6 +11,7 @@ import { ViewState } from '../../platform/view/view-state';
 import { TextSelection } from '../../platform/selection/text-selection';
 import type { Utterance } from './utterance';
 import { Voices } from './voices';
+import { accountStorage } from '../../../storage/account';
 
 /** How fast it may be read, as multiples of a voice's usual speed, and where this browser keeps that. */
 export const [SLOWEST, FASTEST, STEP] = [0.5, 2, 0.25];
@@ -41,7 +42,7 @@ export class ReadAloud {
   readonly isOn = signal(false);
   readonly isPaused = signal(false);
   readonly trouble = signal('');
-  private readonly speed = signal(Number(localStorage.getItem(KEY)) || 1);
+  private readonly speed = signal(Number(accountStorage.getItem(KEY)) || 1);
   readonly rate = this.speed.asReadonly();
   /** The label of the page that is read. */
   readonly label = computed(() => {
@@ -115,7 +116,7 @@ export class ReadAloud {
   setRate(rate: number): void {
     const wanted = Math.min(FASTEST, Math.max(SLOWEST, rate));
     this.speed.set(wanted);
-    localStorage.setItem(KEY, String(wanted));
+    accountStorage.setItem(KEY, String(wanted));
     this.utterance?.setRate(wanted);
   }
 

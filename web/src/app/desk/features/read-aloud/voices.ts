@@ -5,6 +5,7 @@ import { Api } from '../../../api/api';
 import { BrowserSpeech } from './browser-speech';
 import { ServerSpeech } from './server-speech';
 import type { Utterance } from './utterance';
+import { accountStorage } from '../../../storage/account';
 
 /** A voice that can be chosen: this browser's, or the server's. */
 export interface ChoosableVoice extends Voice {
@@ -21,7 +22,7 @@ export class Voices {
   private readonly browser = inject(BrowserSpeech);
   private readonly server = inject(ServerSpeech);
   private readonly servers = signal<readonly Voice[]>([]);
-  private readonly wanted = signal(localStorage.getItem(KEY) ?? '');
+  private readonly wanted = signal(accountStorage.getItem(KEY) ?? '');
 
   /** This browser's first: they are the better ones. Those of this browser's languages before others. */
   readonly all = computed<readonly ChoosableVoice[]>(() => {
@@ -43,7 +44,7 @@ export class Voices {
 
   choose(id: string): void {
     this.wanted.set(id);
-    localStorage.setItem(KEY, id);
+    accountStorage.setItem(KEY, id);
   }
 
   /** Has the chosen voice speak. */

@@ -4,6 +4,7 @@ import type { Shorthand } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { PenPresence } from '../../platform/input/pen-presence';
 import { kitActions } from '../../platform/kit/kit.reducer';
+import { accountStorage } from '../../../storage/account';
 
 const KEY = 'stylet.shorthand-offered';
 /** Asked this long after the stroke, in ms, and not while one writes on. */
@@ -25,7 +26,7 @@ export class ShorthandOffer {
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   /** Asked with every sample of a stroke: storage is not. */
-  private due = localStorage.getItem(KEY) === null;
+  private due = accountStorage.getItem(KEY) === null;
 
   isDue(): boolean {
     return this.due;
@@ -44,8 +45,8 @@ export class ShorthandOffer {
     }
     this.due = false;
     // Another window may have offered it.
-    if (localStorage.getItem(KEY) !== null) return;
-    localStorage.setItem(KEY, 'yes');
+    if (accountStorage.getItem(KEY) !== null) return;
+    accountStorage.setItem(KEY, 'yes');
     this.snackBar
       .open(words[kind], 'Turn on', { duration: SHOWN })
       .onAction()

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { readKept } from '../../../settings/kept';
 import { unrestricted, type IndexRestriction } from './index-restriction';
 import { indexKinds, type IndexKind } from './index-rows';
+import { accountStorage } from '../../../storage/account';
 
 const KEY = 'stylet.index';
 
@@ -49,11 +50,11 @@ export class IndexFilter {
 
   private set(kinds: ReadonlySet<IndexKind>): void {
     this.chosen.set(kinds);
-    localStorage.setItem(KEY, JSON.stringify([...kinds]));
+    accountStorage.setItem(KEY, JSON.stringify([...kinds]));
   }
 }
 
 function read(): readonly IndexKind[] {
-  const kept = z.array(z.enum(indexKinds)).safeParse(readKept(localStorage, KEY));
+  const kept = z.array(z.enum(indexKinds)).safeParse(readKept(accountStorage, KEY));
   return kept.success ? kept.data : usual;
 }

@@ -3,6 +3,7 @@ import { newId } from '@stylet/core/document';
 import { z } from 'zod';
 import { WindowId } from '../../../storage/window-id';
 import { readyPictureSchema, type ReadyPicture } from '../pictures/recent-pictures';
+import { accountChannel } from '../../../storage/account';
 
 const CHANNEL = 'stylet.documents';
 /** A window that is there answers sooner, in ms. */
@@ -32,7 +33,7 @@ export interface OpenElsewhere {
 /** Knows the documents that are open in this browser's other windows, and hands pictures to them. */
 @Injectable()
 export class OpenDocuments implements OnDestroy {
-  private readonly channel = new BroadcastChannel(CHANNEL);
+  private readonly channel = accountChannel(CHANNEL);
   private readonly window = inject(WindowId).get();
   private readonly known = signal<ReadonlyMap<string, OpenElsewhere>>(new Map());
   readonly elsewhere = computed(() => [...this.known().values()]);

@@ -5,6 +5,7 @@ import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { Observable, asyncScheduler, filter, map, mergeMap, merge, observeOn, tap } from 'rxjs';
 import { byDocument } from './by-document';
 import { documentActions } from './document.reducer';
+import { accountChannel } from '../../../storage/account';
 
 const CHANNEL = 'stylet.news';
 const ids = z.array(idSchema);
@@ -29,7 +30,7 @@ const messageSchema = z.object({
 @Injectable()
 export class OtherWindows {
   private readonly actions = inject(Actions);
-  private readonly channel = new BroadcastChannel(CHANNEL);
+  private readonly channel = accountChannel(CHANNEL);
 
   readonly tell = createEffect(
     () =>

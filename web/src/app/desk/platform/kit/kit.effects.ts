@@ -20,6 +20,7 @@ import {
 import { Api } from '../../../api/api';
 import { readKept } from '../../../settings/kept';
 import { kitActions, kitFeature } from './kit.reducer';
+import { accountStorage } from '../../../storage/account';
 
 /** The kit as this browser last knew it: at hand at once, and when the server is away. */
 const KEY = 'stylet.kit';
@@ -61,13 +62,13 @@ export class KitEffects {
             kitActions.colorSettled,
             kitActions.colorPicked,
           ),
-          tap(() => localStorage.setItem(UNSENT, 'true')),
+          tap(() => accountStorage.setItem(UNSENT, 'true')),
         ),
         fromEvent(window, 'online'),
       ).pipe(
         withLatestFrom(this.store.select(kitFeature.selectKit)),
         map(([, kit]) => kit),
-        tap((kit) => localStorage.setItem(KEY, JSON.stringify(kit))),
+        tap((kit) => accountStorage.setItem(KEY, JSON.stringify(kit))),
         // A slider that is dragged says something new at every step.
         debounceTime(400),
         switchMap((kit) => this.send(kit)),
@@ -77,7 +78,7 @@ export class KitEffects {
 
   private here(): Observable<Kit> {
     return defer(() => {
-      const kept = kitSchema.safeParse(readKept(localStorage, KEY));
+      const kept = kitSchema.safeParse(readKept(accountStorage, KEY));
       return kept.success ? of(kept.data) : EMPTY;
     });
   }
@@ -85,12 +86,12 @@ export class KitEffects {
   /** The account's kit; but a change the server missed goes to it instead. */
   private onServer(): Observable<Kit> {
     return defer(() => {
-      const kept = kitSchema.safeParse(readKept(localStorage, KEY));
-      if (kept.success && localStorage.getItem(UNSENT))
+      const kept = kitSchema.safeParse(readKept(accountStorage, KEY));
+      if (kept.success && accountStorage.getItem(UNSENT))
         return this.send(kept.data).pipe(switchMap(() => EMPTY));
       return this.api.kit().pipe(
         switchMap(({ kit }) => (kit ? of(kit) : EMPTY)),
-        tap((kit) => localStorage.setItem(KEY, JSON.stringify(kit))),
+        tap((kit) => accountStorage.setItem(KEY, JSON.stringify(kit))),
         catchError((error: unknown) => this.away(error)),
       );
     });
@@ -98,7 +99,7 @@ export class KitEffects {
 
   private send(kit: Kit): Observable<void> {
     return this.api.keepKit(kit).pipe(
-      tap(() => localStorage.removeItem(UNSENT)),
+      tap(() => accountStorage.removeItem(UNSENT)),
       catchError((error: unknown) => this.away(error)),
     );
   }

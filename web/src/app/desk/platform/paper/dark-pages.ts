@@ -1,12 +1,13 @@
 import { Injectable, effect, signal } from '@angular/core';
 import { DARK_FILTER } from '@stylet/core/paint';
+import { accountStorage } from '../../../storage/account';
 
 const KEY = 'stylet.dark-pages';
 
 /** Whether pages, and all round them, are shown dark in this browser. Never what is exported. */
 @Injectable({ providedIn: 'root' })
 export class DarkPages {
-  private readonly on = signal(localStorage.getItem(KEY) !== null);
+  private readonly on = signal(accountStorage.getItem(KEY) !== null);
   readonly isOn = this.on.asReadonly();
   private readonly filter = DARK_FILTER;
 
@@ -21,7 +22,7 @@ export class DarkPages {
 
   toggle(): void {
     this.on.update((isOn) => !isOn);
-    if (this.on()) localStorage.setItem(KEY, 'on');
-    else localStorage.removeItem(KEY);
+    if (this.on()) accountStorage.setItem(KEY, 'on');
+    else accountStorage.removeItem(KEY);
   }
 }

@@ -2,6 +2,7 @@ import { Injectable, signal } from '@angular/core';
 import { pictureSchema, type Picture } from '@stylet/core/document';
 import { z } from 'zod';
 import { readKept } from '../../../settings/kept';
+import { accountStorage } from '../../../storage/account';
 
 const KEY = 'stylet.pictures';
 const MOST = 9;
@@ -27,12 +28,12 @@ export class RecentPictures {
   add(picture: ReadyPicture): void {
     const others = this.list().filter(({ digest }) => digest !== picture.digest);
     this.kept.set([picture, ...others].slice(0, MOST));
-    localStorage.setItem(KEY, JSON.stringify(this.list()));
+    accountStorage.setItem(KEY, JSON.stringify(this.list()));
   }
 }
 
 function read(): ReadyPicture[] {
-  const kept = z.array(readyPictureSchema).safeParse(readKept(localStorage, KEY));
+  const kept = z.array(readyPictureSchema).safeParse(readKept(accountStorage, KEY));
   return kept.success ? kept.data : [];
 }
 

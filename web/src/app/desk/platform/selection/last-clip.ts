@@ -1,5 +1,6 @@
 import { Injectable, signal, type OnDestroy } from '@angular/core';
 import { clipSchema, type Clip } from '@stylet/core/selection';
+import { accountChannel } from '../../../storage/account';
 
 const CHANNEL = 'stylet.clip';
 
@@ -8,7 +9,7 @@ const CHANNEL = 'stylet.clip';
 export class LastClip implements OnDestroy {
   private readonly held = signal<Clip | undefined>(undefined);
   readonly clip = this.held.asReadonly();
-  private readonly channel = new BroadcastChannel(CHANNEL);
+  private readonly channel = accountChannel(CHANNEL);
 
   constructor() {
     this.channel.addEventListener('message', this.heard);

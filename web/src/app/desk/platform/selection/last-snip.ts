@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { digestOf } from '../../../../workers/digest';
 import { readKept } from '../../../settings/kept';
 import { readyPictureSchema, type ReadyPicture } from '../pictures/recent-pictures';
+import { accountStorage } from '../../../storage/account';
 
 const KEY = 'stylet.snip';
 
@@ -22,12 +23,12 @@ export class LastSnip {
   async keep(picture: ReadyPicture, canvas: HTMLCanvasElement): Promise<void> {
     const { width, height } = canvas;
     const pixels = await fingerprint(canvas);
-    localStorage.setItem(KEY, JSON.stringify({ picture, width, height, pixels }));
+    accountStorage.setItem(KEY, JSON.stringify({ picture, width, height, pixels }));
   }
 
   /** The snip a picture on the clipboard was made of, if it is the last one. */
   async recognise(file: Blob): Promise<ReadyPicture | undefined> {
-    const kept = snipSchema.safeParse(readKept(localStorage, KEY));
+    const kept = snipSchema.safeParse(readKept(accountStorage, KEY));
     if (!kept.success) return undefined;
     const bitmap = await createImageBitmap(file).catch(() => undefined);
     if (!bitmap) return undefined; // No picture the browser reads, and so none of ours.

@@ -22,6 +22,7 @@ import {
   type Placed,
 } from '../paper/layout';
 import { Visited, type PlaceOnPage } from './visited';
+import { accountStorage } from '../../../storage/account';
 
 /** Where this browser keeps how pages are laid out. */
 const KEY = 'stylet.arrangement';
@@ -225,7 +226,7 @@ export class ViewState {
   arrange(arrangement: Arrangement): void {
     const place = this.place();
     this.arranging.set(arrangement);
-    localStorage.setItem(KEY, arrangement);
+    accountStorage.setItem(KEY, arrangement);
     this.fitted.set(undefined);
     if (arrangement === 'fitting') this.show(place);
     else if (arrangement === 'across') this.fitAt({ ...place, share: 0 }, 'page', place.pageIndex);
@@ -364,7 +365,7 @@ function stretched(length: number, size: number, factor: number): number {
 }
 
 function keptArrangement(): Arrangement {
-  const kept = localStorage.getItem(KEY);
+  const kept = accountStorage.getItem(KEY);
   return arrangements.find((arrangement) => arrangement === kept) ?? 'one';
 }
 
