@@ -1,7 +1,12 @@
 import multipart from '@fastify/multipart';
 import serveStatic from '@fastify/static';
 import swagger from '@fastify/swagger';
-import fastify, { type FastifyInstance } from 'fastify';
+import fastify, {
+  type FastifyBaseLogger,
+  type FastifyInstance,
+  type FastifyReply,
+  type FastifyRequest,
+} from 'fastify';
 import {
   jsonSchemaTransform,
   serializerCompiler,
@@ -29,6 +34,7 @@ import { everyoneIsLocal, type Identify } from './access/identity';
 import { guardDoor } from './door/door';
 import { refuseUnstorableText } from './door/text';
 import type { Services } from './services';
+import { workingFor } from './work/log';
 import { speechRoutes } from './speech/routes';
 import { certificateRoutes } from './secure';
 import { sourceRoutes } from './sources/routes';
@@ -39,10 +45,19 @@ const LARGEST_BODY = 16 * 1024 * 1024;
 /** The HTTP application, ready to listen. */
 export async function buildApp(
   services: Services,
-  logger: boolean | { level: string },
+  loggerInstance: FastifyBaseLogger | undefined,
   identify: Identify = everyoneIsLocal,
 ): Promise<FastifyInstance> {
-  const app = fastify({ logger, bodyLimit: LARGEST_BODY, forceCloseConnections: true });
+  const app = fastify({
+    ...(loggerInstance ? { loggerInstance } : {}),
+    bodyLimit: LARGEST_BODY,
+    forceCloseConnections: true,
+  });
+  // What is done for a request is logged as such; reading a body lets go of what was current.
+  const forRequest = (request: FastifyRequest, _reply: FastifyReply, done: () => void): void =>
+    workingFor({ request: request.id }, done);
+  app.addHook('onRequest', forRequest);
+  app.addHook('preValidation', forRequest);
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   answerWithProblems(app);

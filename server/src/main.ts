@@ -6,10 +6,10 @@ import { readConfig } from './config';
 import { connect, isAway, updateTables } from './db/database';
 import { listenSecurely } from './secure';
 import { endServices, makeServices } from './services';
+import { logTrouble, logger } from './work/log';
 import { endPrograms } from './work/programs';
 
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
-const log = (message: string): void => console.error(message);
 
 /** Pauses before the database is tried again, in ms. */
 const SHORTEST_PAUSE = 250;
@@ -18,9 +18,9 @@ const LONGEST_PAUSE = 5000;
 const LONGEST_STOP = 8000;
 
 const config = readConfig(process.env);
-const connection = connect(config.databaseUrl, log);
+const connection = connect(config.databaseUrl, logTrouble);
 const services = await makeServices(config, connection, here('.'));
-const app = await buildApp(services, { level: process.env['STYLET_LOG'] ?? 'warn' });
+const app = await buildApp(services, logger);
 
 let stopping = false;
 let secure: Server | undefined;
@@ -29,7 +29,7 @@ async function stop(): Promise<void> {
   stopping = true;
   setTimeout(() => {
     endPrograms();
-    log('Stylet was stopped in the middle of something.');
+    logTrouble('Stylet was stopped in the middle of something.');
     process.exit(0);
   }, LONGEST_STOP).unref();
   secure?.closeAllConnections();
@@ -61,7 +61,7 @@ async function updateTablesWhenThere(): Promise<void> {
       return;
     } catch (error) {
       if (!isAway(error)) throw error;
-      log('The database does not answer; it is tried again.');
+      logTrouble('The database does not answer; it is tried again.');
     }
     await wait(pause);
   }

@@ -12,6 +12,7 @@ import { Miniaturist } from './miniatures/miniaturist';
 import { PdfPool } from './pdf/pool';
 import { Spool } from './sources/spool';
 import { Speaker, speechEngine } from './speech/speaker';
+import { logTrouble } from './work/log';
 import { endPrograms } from './work/programs';
 
 /** What the routes work with. */
@@ -47,9 +48,8 @@ export async function makeServices(
   const exporter = new Exporter(database, pool, spool);
   const covers = new Covers(exporter, spool);
   const viewers = new Viewers();
-  const log = (message: string): void => console.error(message);
-  const indexer = new Indexer(join(modules, 'texts.js'), database, spool, viewers, log);
-  const miniaturist = new Miniaturist(database, spool, viewers, indexer, log);
+  const indexer = new Indexer(join(modules, 'texts.js'), database, spool, viewers, logTrouble);
+  const miniaturist = new Miniaturist(database, spool, viewers, indexer, logTrouble);
   const speaker = new Speaker(speechEngine(join(modules, 'main.js')));
   return {
     readiness: { isReady: false },

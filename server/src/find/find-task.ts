@@ -2,6 +2,7 @@ import type { FindRequest } from '@stylet/core/api';
 import { workerData } from 'piscina';
 import type { Identity } from '../access/identity';
 import { connect } from '../db/database';
+import { logTrouble } from '../work/log';
 import { task } from '../work/task';
 import { findInLibrary } from './find';
 import type { FinderData } from './finder';
@@ -9,7 +10,7 @@ import { SheetTexts } from './sheet-texts';
 import { DocumentSheets } from './sheets';
 
 const { databaseUrl } = workerData as FinderData;
-const { finding } = connect(databaseUrl, (message) => console.error(message));
+const { finding } = connect(databaseUrl, logTrouble);
 const tools = { finding, documentSheets: new DocumentSheets(), sheetTexts: new SheetTexts() };
 
 /* What threads that find run. */

@@ -1,4 +1,5 @@
 import { isAway } from '../db/database';
+import { workingFor } from '../work/log';
 import type { Job } from './store';
 
 /** How often it is looked whether another server has left something, in ms. */
@@ -80,7 +81,8 @@ export abstract class Background {
       const job = await this.claim();
       if (!job) return;
       try {
-        await this.carryOut(job);
+        const what = `${this.name} of ${job.source.slice(0, 12)}`;
+        await workingFor({ job: what }, () => this.carryOut(job));
       } catch (error) {
         // The file is not at fault: it is taken up again once the claim on it has run out.
         if (isAway(error)) throw error;

@@ -34,6 +34,7 @@ import {
 import { Problem } from '@stylet/core/problems';
 import { workerData } from 'piscina';
 import { connect } from '../db/database';
+import { logTrouble } from '../work/log';
 import { task } from '../work/task';
 import { AnnotationShelf, type Shelved } from '../export/annotation-shelf';
 import { breachBy, type Breach } from '../export/breach';
@@ -350,7 +351,7 @@ function takeEmbedded({ path, object, generation }: EmbeddedTask): EmbeddedPictu
 
 function openDatabase() {
   const { databaseUrl } = workerData as ThreadData;
-  return connect(databaseUrl, (message) => console.error(message), 1).database;
+  return connect(databaseUrl, logTrouble, 1).database;
 }
 
 /* What worker threads run. */

@@ -63,7 +63,7 @@ export class TestServer {
     const services = await makeServices(config, connection, join(root, 'server/dist'));
     services.readiness.isReady = true;
     return new TestServer(
-      await buildApp(services, false, askedAs),
+      await buildApp(services, undefined, askedAs),
       services,
       folder,
       connection,

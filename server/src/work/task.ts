@@ -1,18 +1,25 @@
 import { Problem, type ProblemCode } from '@stylet/core/problems';
 import { move, transferableSymbol, valueSymbol } from 'piscina';
 import { isAway, isLate } from '../db/database';
+import { workingFor, type WorkFor } from './log';
 
 /** What a function that runs in a thread answers: errors do not keep what they are on their way between threads. */
 export type Outcome<T> =
   | { readonly result: T }
   | { readonly problem: { readonly code: ProblemCode; readonly detail: string } };
 
+/** What a thread is given: what to work on, and for whom. */
+export interface Given<A> {
+  readonly argument: A;
+  readonly for: WorkFor;
+}
+
 /** Makes a function one that threads run; `buffersOf` its result are handed over and not copied. */
 export const task =
   <A, T>(work: (argument: A) => T | Promise<T>, buffersOf?: (result: T) => ArrayBufferLike[]) =>
-  async (argument: A): Promise<Outcome<T>> => {
+  async ({ argument, for: what }: Given<A>): Promise<Outcome<T>> => {
     try {
-      const outcome: Outcome<T> = { result: await work(argument) };
+      const outcome: Outcome<T> = { result: await workingFor(what, () => work(argument)) };
       if (!buffersOf) return outcome;
       const handed = { [valueSymbol]: outcome, [transferableSymbol]: buffersOf(outcome.result) };
       return move(handed as never) as never;

@@ -1,7 +1,8 @@
 import { Problem } from '@stylet/core/problems';
 import { Piscina } from 'piscina';
 import { Lanes, type Patience } from './lanes';
-import { resultOf, type Outcome } from './task';
+import { workFor } from './log';
+import { resultOf, type Given, type Outcome } from './task';
 
 /** How a set of threads is kept. */
 export interface ThreadSettings {
@@ -51,11 +52,12 @@ export class Threads {
    * Runs a function of the module, for as long as somebody waits. Throws Problem `work-too-long`, `work-too-large`,
    * `nobody-waits`, and whatever the function does.
    */
-  run<T>(name: string, task: unknown, awaited?: AbortSignal): Promise<T> {
+  run<T>(name: string, argument: unknown, awaited?: AbortSignal): Promise<T> {
+    const given: Given<unknown> = { argument, for: { ...workFor(), task: name } };
     return this.lanes.run(async (signal, lane) => {
       try {
         const soon = notTooSoon(signal);
-        const outcome: unknown = await this.pools[lane].run(task, { name, signal: soon });
+        const outcome: unknown = await this.pools[lane].run(given, { name, signal: soon });
         return resultOf(outcome as Outcome<T>);
       } catch (error) {
         throw isOutOfMemory(error)

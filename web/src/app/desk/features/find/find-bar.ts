@@ -59,7 +59,7 @@ export class FindBar {
   }
 
   protected labelOf({ pageIndex }: FoundInDocument): string {
-    return this.view.pages()[pageIndex].label;
+    return this.view.pages()[pageIndex]?.label ?? '';
   }
 
   protected key(event: KeyboardEvent): void {
@@ -77,6 +77,6 @@ export class FindBar {
     }
   }
 
-  protected readonly keyOf = (_: number, { pageIndex, at }: FoundInDocument): string =>
-    `${pageIndex} ${at}`;
+  protected readonly keyOf = (_: number, { pageId, at }: FoundInDocument): string =>
+    `${pageId} ${at}`;
 }

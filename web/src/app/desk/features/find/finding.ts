@@ -10,7 +10,12 @@ import { documentFeature } from '../../platform/document/document.reducer';
 import { PageSource } from '../../platform/paper/page-source';
 import { revealBox } from '../../platform/paper/text-in-view';
 import { ViewState } from '../../platform/view/view-state';
-import type { FoundInDocument } from './found-in-document';
+import {
+  matchesInOrder,
+  type FoundInDocument,
+  type MatchOnPage,
+  type MatchesByPage,
+} from './found-in-document';
 import { namedMatches } from './named-matches';
 
 /** Typing that goes on is waited for, in ms. */
@@ -32,10 +37,10 @@ export class Finding {
   readonly typed = signal('');
   readonly keepsCase = signal(false);
   readonly wholeWords = signal(false);
-  private readonly pages = signal<ReadonlyMap<number, readonly FoundInDocument[]>>(new Map());
+  private readonly pages = signal<MatchesByPage>(new Map());
   /** How many pages have been searched. */
   readonly searched = signal(0);
-  private readonly chosen = signal<FoundInDocument | undefined>(undefined);
+  private readonly chosen = signal<MatchOnPage | undefined>(undefined);
   private isUnderWay = false;
   /** A place that was come to because of what was found there. */
   private landed: { readonly pageId: string; readonly y: number } | undefined;
@@ -45,25 +50,32 @@ export class Finding {
       ? parseQuery(this.typed(), { keepsCase: this.keepsCase(), wholeWords: this.wholeWords() })
       : undefined,
   );
+  /** The pages there are, in whatever order. */
+  private readonly searchable = computed(() =>
+    this.isOpen()
+      ? this.view
+          .pages()
+          .map(({ id }) => id)
+          .sort()
+          .join()
+      : '',
+  );
   /** What is found besides the words of the pages: the document has all of it at hand. */
-  private readonly named = computed<ReadonlyMap<number, readonly FoundInDocument[]>>(() => {
+  private readonly named = computed<MatchesByPage>(() => {
     const query = this.query();
     if (!query) return new Map();
     const annotations = Object.values(this.annotations()).flatMap((page) => Object.values(page));
     return namedMatches(query, this.view.pages(), Object.values(this.landmarks()), annotations);
   });
   /** All matches found so far, in the order of the pages; what is named on a page after its words. */
-  readonly matches = computed<readonly FoundInDocument[]>(() => {
-    const [words, named] = [this.pages(), this.named()];
-    return [...new Set([...words.keys(), ...named.keys()])]
-      .sort((a, b) => a - b)
-      .flatMap((page) => [...(words.get(page) ?? []), ...(named.get(page) ?? [])]);
-  });
+  readonly matches = computed<readonly FoundInDocument[]>(() =>
+    matchesInOrder(this.view.pages(), [this.pages(), this.named()]),
+  );
   /** The match that is shown, by its place among all; -1 for none. */
   readonly current = computed(() => {
     const chosen = this.chosen();
     return chosen
-      ? this.matches().findIndex((m) => m.pageIndex === chosen.pageIndex && m.at === chosen.at)
+      ? this.matches().findIndex((m) => m.pageId === chosen.pageId && m.at === chosen.at)
       : -1;
   });
   readonly isDone = computed(() => this.searched() >= this.view.pages().length);
@@ -73,6 +85,8 @@ export class Finding {
   constructor() {
     effect((onCleanup) => {
       const query = this.query();
+      // What comes to the document is searched too; that pages move changes nothing.
+      this.searchable();
       const asking = new AbortController();
       untracked(() => this.reset());
       const timer = setTimeout(() => query && void this.run(query, asking.signal), TYPES);
@@ -106,13 +120,13 @@ export class Finding {
   }
 
   /** The matches on a page. */
-  on(pageIndex: number): readonly FoundInDocument[] {
-    return this.pages().get(pageIndex) ?? [];
+  on(pageId: string): readonly MatchOnPage[] {
+    return this.pages().get(pageId) ?? [];
   }
 
-  isCurrent({ pageIndex, at }: FoundInDocument): boolean {
+  isCurrent({ pageId, at }: MatchOnPage): boolean {
     const chosen = this.chosen();
-    return chosen?.pageIndex === pageIndex && chosen.at === at;
+    return chosen?.pageId === pageId && chosen.at === at;
   }
 
   /** Shows the next match, or the one before; round the ends. From nowhere, the first from the page in view on. */
@@ -141,8 +155,8 @@ export class Finding {
   }
 
   /** The match at which one has arrived is the one that is shown. */
-  private land(matches: readonly FoundInDocument[], y: number): void {
-    const off = ({ boxes: [box] }: FoundInDocument): number => Math.abs((box?.y0 ?? 0) - y);
+  private land(matches: readonly MatchOnPage[], y: number): void {
+    const off = ({ boxes: [box] }: MatchOnPage): number => Math.abs((box?.y0 ?? 0) - y);
     this.landed = undefined;
     this.isUnderWay = true;
     this.chosen.set(matches.reduce((a, b) => (off(b) < off(a) ? b : a)));
@@ -182,21 +196,17 @@ export class Finding {
   private async run(query: FindQuery, signal: AbortSignal): Promise<void> {
     const pages = this.view.pages();
     const start = this.view.currentPage();
-    const found = new Map<number, readonly FoundInDocument[]>();
+    const found = new Map<string, readonly MatchOnPage[]>();
     let read = 0;
     let shown = performance.now();
     const search = async (step: number): Promise<void> => {
-      const pageIndex = (start + step) % pages.length;
-      const matches = await this.source.find(pages[pageIndex], query, signal);
+      const page = pages[(start + step) % pages.length];
+      const matches = await this.source.find(page, query, signal);
       if (signal.aborted) throw new Cancelled('something else is looked for');
       if (matches.length > 0) {
-        const here = matches.map((match, at) => ({
-          ...match,
-          pageIndex,
-          at,
-        }));
-        found.set(pageIndex, here);
-        if (pages[pageIndex].id === this.landed?.pageId) this.land(here, this.landed.y);
+        const here = matches.map((match, at) => ({ ...match, pageId: page.id, at }));
+        found.set(page.id, here);
+        if (page.id === this.landed?.pageId) this.land(here, this.landed.y);
       }
       read++;
       if (read < pages.length && performance.now() - shown < SHOWS) return;

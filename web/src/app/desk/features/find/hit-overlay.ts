@@ -38,7 +38,7 @@ export class HitOverlay {
   private readonly finding = inject(Finding);
   protected readonly hits = computed(() =>
     this.finding
-      .on(this.face.index())
+      .on(this.face.page().id)
       .slice(0, MOST)
       .flatMap((match) => {
         const isCurrent = this.finding.isCurrent(match);

@@ -8,7 +8,7 @@ import {
   type FindQuery,
   type Named,
 } from '@stylet/core/find';
-import type { FoundInDocument } from './found-in-document';
+import type { MatchOnPage } from './found-in-document';
 
 /** Matches of a page's words are numbered from 0; what is named there comes after them. */
 const AFTER_WORDS = 1_000_000;
@@ -19,15 +19,15 @@ export function namedMatches(
   pages: readonly Page[],
   landmarks: readonly Landmark[],
   annotations: readonly Annotation[],
-): Map<number, FoundInDocument[]> {
-  const indexOf = new Map(pages.map(({ id }, index) => [id, index]));
-  const found = new Map<number, FoundInDocument[]>();
+): Map<string, MatchOnPage[]> {
+  const there = new Set(pages.map(({ id }) => id));
+  const found = new Map<string, MatchOnPage[]>();
   for (const named of namedAmong(landmarks, annotations)) {
-    const pageIndex = named.place ? indexOf.get(named.place.pageId) : undefined;
-    if (pageIndex === undefined) continue;
-    const here = found.get(pageIndex) ?? [];
-    const match = matchIn(named, query, pageIndex, AFTER_WORDS + here.length);
-    if (match) found.set(pageIndex, [...here, match]);
+    const pageId = named.place?.pageId;
+    if (pageId === undefined || !there.has(pageId)) continue;
+    const here = found.get(pageId) ?? [];
+    const match = matchIn(named, query, pageId, AFTER_WORDS + here.length);
+    if (match) found.set(pageId, [...here, match]);
   }
   return found;
 }
@@ -35,14 +35,14 @@ export function namedMatches(
 function matchIn(
   { kind, place, text }: Named,
   query: FindQuery,
-  pageIndex: number,
+  pageId: string,
   at: number,
-): FoundInDocument | undefined {
+): MatchOnPage | undefined {
   const named = searchableText(text, query.options.keepsCase);
   const places = termPlaces(named, query);
   if (!places) return undefined;
   const { before, match, after } = matchAt(named, places[0][0]);
   const [x, y] = [place?.x ?? 0, place?.y ?? 0];
   const boxes = place?.y === undefined ? [] : [{ x0: x, y0: y, x1: x, y1: y }];
-  return { kind, pageIndex, at, before, match, after, boxes };
+  return { kind, pageId, at, before, match, after, boxes };
 }

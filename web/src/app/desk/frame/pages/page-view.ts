@@ -44,9 +44,7 @@ import { PagesOnScreen } from '../../platform/view/pages-on-screen';
 import { PenInput, sampleFrom, type PenPart, type PenTarget } from '../../platform/input/pen-input';
 import { PictureBitmaps } from '../../platform/pictures/picture-bitmaps';
 import { AnnotationSelection } from '../../platform/selection/annotation-selection';
-import { SelectedAnnotations } from '../selection/selected-annotations';
 import { Marking } from '../../platform/selection/marking';
-import { SelectedWords } from '../selection/selected-words';
 import { TextSelection } from '../../platform/selection/text-selection';
 import { UnbufferedInput } from '../../platform/input/unbuffered-input';
 import { ViewState } from '../../platform/view/view-state';
@@ -56,7 +54,7 @@ import { fileMarks, pageWindow } from '../../platform/paper/window';
 /** One page: its bitmap, what lies under its words, what lies over them, and live ink on top. */
 @Component({
   selector: 'stylet-page-view',
-  imports: [SelectedAnnotations, SelectedWords, ShownPart, SketchOverlay, UnbufferedInput],
+  imports: [ShownPart, SketchOverlay, UnbufferedInput],
   providers: [{ provide: PAGE_FACE, useExisting: PageView }],
   templateUrl: './page-view.html',
   styleUrls: ['../../platform/paper/page-sheet.scss', './page-view.scss'],
@@ -112,10 +110,6 @@ export class PageView implements PageFace {
   private bitmap!: PageBitmap;
   private readonly marking = inject(Marking);
   private readonly reading = new PageReading(this.source, this.selection, this.marking, this.page);
-  /** Whether some of its words are selected. */
-  protected readonly hasSelection = computed(() =>
-    this.selection.parts().some(({ page }) => page.id === this.page().id),
-  );
   /** What an eraser has touched but not yet removed, and what it leaves. */
   private readonly remains = signal<Remains>(nothingErased);
   /** What a gesture shows of itself. */
@@ -124,15 +118,15 @@ export class PageView implements PageFace {
     .ordered('onPages')
     .map((entry) => ({ entry, isShown: this.registered.get(entry.shows) }));
   /** What lies on this page. */
-  protected readonly hereOnPage = computed(() =>
-    this.allOnPages.filter(({ isShown }) => isShown(this.page())).map(({ entry }) => entry),
-  );
-  protected readonly hidesSelection = computed(() =>
-    this.hereOnPage().some(({ hidesSelection }) => hidesSelection),
-  );
-  protected readonly standsOut = computed(
-    () => this.chosenHere() !== undefined || this.hereOnPage().some((layer) => layer.standsOut),
-  );
+  protected readonly hereOnPage = computed(() => {
+    const here = this.allOnPages
+      .filter(({ isShown }) => isShown(this.page()))
+      .map(({ entry }) => entry);
+    return here.some(({ hidesSelection }) => hidesSelection)
+      ? here.filter(({ isSelection }) => !isSelection)
+      : here;
+  });
+  protected readonly standsOut = computed(() => this.hereOnPage().some((entry) => entry.standsOut));
   protected readonly cursor = computed(() =>
     this.mode() === 'write' && !this.isPicking() ? this.gestures.cursor() : undefined,
   );

@@ -5,10 +5,8 @@ import {
   afterNextRender,
   computed,
   inject,
-  input,
   signal,
 } from '@angular/core';
-import type { Page } from '@stylet/core/api';
 import {
   compose,
   inverse,
@@ -26,6 +24,7 @@ import { gripAt, gripMatrix, frameParts, turning, type FramePart } from '@stylet
 import { dragHandle, handlesOf, type Handle } from '@stylet/core/shapes';
 import { Grip } from '../../platform/input/grip';
 import { boundsOfAnnotation } from '../../platform/paper/drawing';
+import { PAGE_FACE } from '../../platform/paper/page-face';
 import { screenToPage, shownSize, wholePixels } from '../../platform/paper/page-geometry';
 import { PagesOnScreen } from '../../platform/view/pages-on-screen';
 import { ViewState } from '../../platform/view/view-state';
@@ -77,11 +76,9 @@ const GRIP_NAMES: Record<FramePart, string> = {
   host: { '[style.transform]': 'moved()' },
 })
 export class SelectedAnnotations {
-  readonly page = input.required<Page>();
-  /** CSS pixels to a point of the page. */
-  readonly scale = input.required<number>();
-  /** Where a point of the window is on the page, in page space. */
-  readonly toPage = input.required<(x: number, y: number) => Point>();
+  private readonly face = inject(PAGE_FACE);
+  protected readonly page = this.face.page;
+  protected readonly scale = this.face.scale;
 
   protected readonly selection = inject(AnnotationSelection);
   private readonly actions = inject(SelectionActions);
@@ -241,7 +238,7 @@ export class SelectedAnnotations {
 
   protected grab(event: PointerEvent, grip: FramePart): void {
     if (this.isLocked()) return;
-    const from = this.toPage()(event.clientX, event.clientY);
+    const from = this.face.toPage(event.clientX, event.clientY);
     this.held = { grip, from, x: event.clientX, y: event.clientY, isTap: true };
   }
 
@@ -262,8 +259,8 @@ export class SelectedAnnotations {
     const to =
       held.grip === 'move'
         ? // What is shown and what comes of it are the same, to the pixel.
-          this.toPage()(held.x + wholePixels(x - held.x), held.y + wholePixels(y - held.y))
-        : this.toPage()(x, y);
+          this.face.toPage(held.x + wholePixels(x - held.x), held.y + wholePixels(y - held.y))
+        : this.face.toPage(x, y);
     const toLevel = inverse(this.level());
     const [from, at] = [transform(toLevel, held.from), transform(toLevel, to)];
     const moved = gripMatrix(frame, held.grip, from, at, this.turned());
@@ -302,7 +299,7 @@ export class SelectedAnnotations {
   protected dragShape(event: PointerEvent): void {
     const shape = this.selection.dragged() ?? this.selection.shape();
     if (!this.handle || !shape) return;
-    const to = this.toPage()(event.clientX, event.clientY);
+    const to = this.face.toPage(event.clientX, event.clientY);
     this.actions.dragShape(dragHandle(shape, this.handle, to));
   }
 

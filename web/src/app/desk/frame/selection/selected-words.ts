@@ -1,21 +1,14 @@
-import {
-  ChangeDetectionStrategy,
-  Component,
-  ElementRef,
-  computed,
-  inject,
-  input,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
 import { MatTooltipModule } from '@angular/material/tooltip';
-import type { Page } from '@stylet/core/api';
 import type { Markup, Quad } from '@stylet/core/document';
 import { pageView, transform, type Point } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
 import { Registered } from '../../platform/feature/registered';
 import { kitFeature } from '../../platform/kit/kit.reducer';
 import { highlighterColors, inkColors } from '../../platform/kit/palettes';
+import { PAGE_FACE } from '../../platform/paper/page-face';
 import { shownSize } from '../../platform/paper/page-geometry';
 import { ViewState } from '../../platform/view/view-state';
 import { Marking } from '../../platform/selection/marking';
@@ -34,9 +27,9 @@ const BAR = 60;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class SelectedWords {
-  readonly page = input.required<Page>();
-  /** CSS pixels to a point of the page. */
-  readonly scale = input.required<number>();
+  private readonly face = inject(PAGE_FACE);
+  protected readonly page = this.face.page;
+  protected readonly scale = this.face.scale;
 
   private readonly store = inject(Store);
   protected readonly selection = inject(TextSelection);

@@ -13,7 +13,8 @@ export type OnPageEntry = Part & {
   readonly order: number;
   /** Asked of each page; signals that it reads are followed. */
   readonly shows: Inject<(page: Page) => boolean>;
-  /** Whether what is selected is not shown meanwhile. */
+  /** Whether it is what is selected; and whether that is not shown meanwhile. */
+  readonly isSelection?: boolean;
   readonly hidesSelection?: boolean;
   /** Whether the page lies over its neighbours: what is taken hold of may stand out. */
   readonly standsOut?: boolean;
