@@ -4,9 +4,10 @@ import { browserOptions } from './support/browser';
 export default defineConfig({
   testDir: '.',
   outputDir: '../.data/test-results',
-  timeout: 60_000,
-  expect: { timeout: 15_000 },
-  workers: 1,
+  // Two side by side take turns on two processors: what is waited for comes later, not never.
+  timeout: 120_000,
+  expect: { timeout: 30_000 },
+  workers: 2,
   // What fails is run once more and named if it passes then: docs/decisions/0033-run-again.md.
   retries: 1,
   forbidOnly: true,
