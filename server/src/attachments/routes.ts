@@ -8,7 +8,7 @@ import { sourceOf } from '../documents/queries';
 import { idParams } from '../documents/routes';
 import { see } from '../access/guard';
 import type { Services } from '../services';
-import { dispositionFor } from '../sources/routes';
+import { dispositionFor } from '../sources/download-name';
 import { awaitedBy } from '../work/awaited';
 
 /** Files that a document's own file carries: a portfolio's, and those attached to it or to its pages. */

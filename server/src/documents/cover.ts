@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { Problem } from '@stylet/core/problems';
+import { LRUCache } from 'lru-cache';
 import type { Exporter } from '../export/exporter';
 import type { Spool } from '../sources/spool';
 import { Lanes } from '../work/lanes';
@@ -23,7 +24,7 @@ interface Cover {
 
 /** Pictures of first pages as they are exported, so that a cover shows what was written on it. */
 export class Covers {
-  private readonly covers = new Map<string, Cover>();
+  private readonly covers = new LRUCache<string, Cover>({ max: KEPT });
   private readonly lanes = new Lanes(AT_ONCE, PATIENCE);
 
   constructor(
@@ -51,7 +52,6 @@ export class Covers {
   }
 
   private begin(key: string, id: string): Cover {
-    if (this.covers.size >= KEPT) this.covers.delete(this.covers.keys().next().value!);
     const left = new AbortController();
     const picture = this.lanes.run((signal) => this.draw(id, signal), left.signal);
     const cover: Cover = { picture, waiting: { left, count: 0 } };

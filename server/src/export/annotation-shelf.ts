@@ -7,6 +7,7 @@ import {
 } from '@stylet/core/document';
 import type { ExportLandmarks, ExportPage } from '@stylet/core/pdf';
 import { eq } from 'drizzle-orm';
+import { LRUCache } from 'lru-cache';
 import { AT_ONCE, type Database, type Queries } from '../db/database';
 import { operationsAfter } from '../documents/operation-log';
 import { notFound, readAnnotations, readLandmarks, readPages } from '../documents/queries';
@@ -31,12 +32,14 @@ interface Kept {
  * was done since.
  */
 export class AnnotationShelf {
-  private readonly documents = new Map<string, Kept>();
+  private readonly documents: LRUCache<string, Kept>;
 
   constructor(
     private readonly database: Database,
-    private readonly most: number,
-  ) {}
+    most: number,
+  ) {
+    this.documents = new LRUCache({ max: most });
+  }
 
   /** A document as it is now; the same one as before where nothing was done. Throws Problem `document-not-found`. */
   async documentOf(id: string): Promise<Shelved> {
@@ -45,9 +48,6 @@ export class AnnotationShelf {
       (queries) => bringUpToDate(queries, id, before),
       AT_ONCE,
     );
-    this.documents.delete(id);
-    if (this.documents.size >= this.most)
-      this.documents.delete(this.documents.keys().next().value!);
     this.documents.set(id, now);
     return now.shelved;
   }

@@ -3,7 +3,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { idParams } from '../documents/routes';
 import { see } from '../access/guard';
 import type { Services } from '../services';
-import { dispositionFor } from '../sources/routes';
+import { dispositionFor } from '../sources/download-name';
 import { awaitedBy } from '../work/awaited';
 
 /** Handing over a document as a PDF. */

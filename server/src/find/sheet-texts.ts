@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { searchableText, type Searchable, type TextLayer } from '@stylet/core/find';
 import { sql } from 'drizzle-orm';
 import type { Queries } from '../db/database';
@@ -32,8 +33,10 @@ export class FoldedText {
  * with words that are common, the same pages are looked at again and again.
  */
 export class SheetTexts {
-  private readonly kept = new Map<string, FoldedText>();
-  private size = 0;
+  private readonly kept = new LRUCache<string, FoldedText>({
+    maxSize: MOST_KEPT,
+    sizeCalculation: ({ text }) => text.length + 1,
+  });
 
   async read(
     queries: Queries,
@@ -49,20 +52,8 @@ export class SheetTexts {
     }
     for (const { text, ...layer } of await readTexts(queries, missing))
       found.set(layerKey(layer), new FoldedText(text));
-    for (const [key, text] of found) this.keep(key, text);
+    for (const [key, text] of found) this.kept.set(key, text);
     return found;
-  }
-
-  private keep(key: string, text: FoldedText): void {
-    // Used last, it goes last.
-    if (this.kept.delete(key)) this.size -= text.text.length;
-    this.kept.set(key, text);
-    this.size += text.text.length;
-    for (const [oldest, { text: gone }] of this.kept) {
-      if (this.size <= MOST_KEPT) return;
-      this.kept.delete(oldest);
-      this.size -= gone.length;
-    }
   }
 }
 

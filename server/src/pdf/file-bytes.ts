@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { closeSync, fstatSync, openSync, readSync } from 'node:fs';
 import type { ByteSource } from '@stylet/core/pdf';
 
@@ -8,7 +9,7 @@ const KEPT_BLOCKS = 64;
 export class FileBytes implements ByteSource {
   readonly length: number;
   private readonly descriptor: number;
-  private readonly blocks = new Map<number, Uint8Array>();
+  private readonly blocks = new LRUCache<number, Uint8Array>({ max: KEPT_BLOCKS });
 
   constructor(path: string) {
     this.descriptor = openSync(path, 'r');
@@ -39,7 +40,6 @@ export class FileBytes implements ByteSource {
     const size = Math.min(BLOCK, this.length - number * BLOCK);
     block = new Uint8Array(size);
     readSync(this.descriptor, block, 0, size, number * BLOCK);
-    if (this.blocks.size >= KEPT_BLOCKS) this.blocks.delete(this.blocks.keys().next().value!);
     this.blocks.set(number, block);
     return block;
   }

@@ -13,6 +13,7 @@ import { see } from '../access/guard';
 import type { Services } from '../services';
 import { fileOf, readSource } from './chunks';
 import { FOREVER } from './forever';
+import { dispositionFor } from './download-name';
 import { takeSupply } from './supplies';
 import { pdfIn } from './upload';
 
@@ -145,15 +146,4 @@ function rangeOf(
   if (parsed === -1) throw new Problem('range-not-satisfiable', `The file has ${size} bytes.`);
   if (parsed === -2 || parsed.type !== 'bytes' || parsed.length !== 1) return undefined;
   return parsed[0];
-}
-
-/** A download's file name, with its UTF-8 form (RFC 6266, RFC 8187). */
-export function dispositionFor(name: string, how: 'inline' | 'attachment'): string {
-  const safe = name.replace(/[\\/:*?"<>|\p{Cc}\p{Cs}]/gu, ' ').trim() || 'document';
-  const ascii = safe.replace(/[^\x20-\x7e]/g, '_');
-  const encoded = encodeURIComponent(safe).replace(
-    /['()]/g,
-    (c) => `%${c.charCodeAt(0).toString(16)}`,
-  );
-  return `${how}; filename="${ascii}"; filename*=UTF-8''${encoded}`;
 }

@@ -1,5 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import type { Speech } from '@stylet/core/api';
+import { LRUCache } from 'lru-cache';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../../api/api';
 import type { SpeechOrder, Utterance } from './utterance';
@@ -11,7 +12,7 @@ const KEPT = 4;
 @Injectable({ providedIn: 'root' })
 export class ServerSpeech {
   private readonly api = inject(Api);
-  private readonly ready = new Map<string, Promise<Speech>>();
+  private readonly ready = new LRUCache<string, Promise<Speech>>({ max: KEPT });
 
   /** Asks for a sentence before its turn. */
   prepare(text: string, voice: string): void {
@@ -78,7 +79,6 @@ export class ServerSpeech {
       asked = firstValueFrom(this.api.speech({ text, voice }));
       asked.catch(() => this.ready.delete(key));
       this.ready.set(key, asked);
-      if (this.ready.size > KEPT) this.ready.delete(this.ready.keys().next().value!);
     }
     return asked;
   }

@@ -1,3 +1,5 @@
+import { LRUCache } from 'lru-cache';
+
 /** A bitmap on a canvas, and what was asked for to get it. */
 export interface KeptBitmap {
   readonly canvas: HTMLCanvasElement;
@@ -6,28 +8,28 @@ export interface KeptBitmap {
 
 /** Bitmaps of whole pages seen lately, within a bound of bytes; the oldest go first. */
 export class BitmapStore {
-  private readonly bitmaps = new Map<string, KeptBitmap>();
-  private bytes = 0;
+  private readonly bitmaps: LRUCache<string, KeptBitmap>;
 
-  constructor(private readonly most: number) {}
+  constructor(most: number) {
+    this.bitmaps = new LRUCache({
+      maxSize: most,
+      sizeCalculation: ({ canvas }) => Math.max(1, sizeOf(canvas)),
+      // Who takes one goes on with it.
+      dispose: ({ canvas }, _page, why) => why !== 'delete' && release(canvas),
+    });
+  }
 
   /** The bitmap of a page, which leaves the store. */
   take(page: string): KeptBitmap | undefined {
-    const bitmap = this.bitmaps.get(page);
-    if (!bitmap) return undefined;
+    const bitmap = this.bitmaps.peek(page);
     this.bitmaps.delete(page);
-    this.bytes -= sizeOf(bitmap.canvas);
     return bitmap;
   }
 
   put(page: string, bitmap: KeptBitmap): void {
-    release(this.take(page)?.canvas);
     this.bitmaps.set(page, bitmap);
-    this.bytes += sizeOf(bitmap.canvas);
-    for (const oldest of this.bitmaps.keys()) {
-      if (this.bytes <= this.most) break;
-      release(this.take(oldest)?.canvas);
-    }
+    // One that is too large by itself is not taken.
+    if (this.bitmaps.peek(page) !== bitmap) release(bitmap.canvas);
   }
 
   clear(): void {

@@ -2,6 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import type { Page } from '@stylet/core/api';
 import type { Box } from '@stylet/core/geometry';
 import { ON_TRAY, miniatureBox, trayOf } from '@stylet/core/miniatures';
+import { LRUCache } from 'lru-cache';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../../api/api';
 import { shownSize } from './page-geometry';
@@ -20,7 +21,10 @@ type Tray = Promise<ImageBitmap | undefined>;
 @Injectable({ providedIn: 'root' })
 export class Miniatures {
   private readonly api = inject(Api);
-  private readonly trays = new Map<string, Tray>();
+  private readonly trays = new LRUCache<string, Tray>({
+    max: MOST_TRAYS,
+    dispose: (tray) => void tray.then((bitmap) => bitmap?.close()),
+  });
 
   /** A page as it is shown, without what is marked on it; undefined as long as the server has not drawn it. */
   async of(page: Page): Promise<HTMLCanvasElement | undefined> {
@@ -45,11 +49,10 @@ export class Miniatures {
 
   private trayWith(page: Page): Tray {
     const key = keyOf(page);
-    const tray = this.trays.get(key) ?? this.get(page, key);
-    // Used last, it goes last.
-    this.trays.delete(key);
+    const known = this.trays.get(key);
+    if (known) return known;
+    const tray = this.get(page, key);
     this.trays.set(key, tray);
-    this.dropSome();
     return tray;
   }
 
@@ -62,14 +65,6 @@ export class Miniatures {
     }
     setTimeout(() => this.trays.delete(key), AGAIN);
     return undefined;
-  }
-
-  private dropSome(): void {
-    for (const [key, tray] of this.trays) {
-      if (this.trays.size <= MOST_TRAYS) return;
-      this.trays.delete(key);
-      void tray.then((bitmap) => bitmap?.close());
-    }
   }
 }
 

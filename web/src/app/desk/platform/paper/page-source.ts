@@ -3,6 +3,7 @@ import type { Page } from '@stylet/core/api';
 import type { FindQuery } from '@stylet/core/find';
 import type { Line, LookedPage, PictureCorners } from '@stylet/core/text';
 import { Store } from '@ngrx/store';
+import { LRUCache } from 'lru-cache';
 import { Api } from '../../../api/api';
 import { documentFeature } from '../document/document.reducer';
 import { WorkerClient } from '../../../../workers/worker-client';
@@ -38,9 +39,9 @@ export class PageSource implements OnDestroy {
         readonly bitmap: Promise<ImageBitmap>;
       }
     | undefined;
-  private readonly lines = new Map<string, Promise<Line[]>>();
-  private readonly links = new Map<string, Promise<PageLink[]>>();
-  private readonly pictures = new Map<string, Promise<PictureCorners[]>>();
+  private readonly lines = new LRUCache<string, Promise<Line[]>>({ max: KEPT_LINES });
+  private readonly links = new LRUCache<string, Promise<PageLink[]>>({ max: KEPT_LINES });
+  private readonly pictures = new LRUCache<string, Promise<PictureCorners[]>>({ max: KEPT_LINES });
   private readonly api = inject(Api);
   private readonly own = inject(Store).selectSignal(documentFeature.selectSource);
   private url = '';
@@ -146,7 +147,7 @@ export class PageSource implements OnDestroy {
 }
 
 function remembered<T>(
-  map: Map<string, Promise<T>>,
+  map: LRUCache<string, Promise<T>>,
   { url, page }: PageOfFile,
   get: () => Promise<T>,
 ): Promise<T> {
@@ -156,7 +157,6 @@ function remembered<T>(
     value = get();
     value.catch(() => map.delete(key));
     map.set(key, value);
-    if (map.size > KEPT_LINES) map.delete(map.keys().next().value!);
   }
   return value;
 }
