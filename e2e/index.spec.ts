@@ -29,7 +29,10 @@ test('the outline leads to its pages, and Back leads back', async ({ desk, deck,
   await desk.open(instance.url, deck);
   await row(desk, 'Group speed').locator('.entry').click();
   await expect(pageField(desk)).toHaveValue('11');
-  await expect(row(desk, 'Group speed')).toHaveAttribute('aria-current', 'location');
+  await expect(row(desk, 'Group speed').locator('.entry')).toHaveAttribute(
+    'aria-current',
+    'location',
+  );
   await desk.page.getByLabel('Back', { exact: true }).click();
   await expect(pageField(desk)).toHaveValue('1');
 });
@@ -128,9 +131,7 @@ test('a page is bookmarked with one tap, found in the list, coloured, and let go
   await row(desk, mark.title!).locator('.entry').click();
   await expect(pageField(desk)).toHaveValue('12');
   await row(desk, mark.title!).hover();
-  await row(desk, mark.title!)
-    .getByLabel(/^Actions for/)
-    .click();
+  await row(desk, mark.title!).locator('.more').click();
   await page.getByRole('menuitem', { name: 'Colour' }).click();
   await page.getByRole('menuitem', { name: 'Madder' }).click();
   await desk.saved();
@@ -261,4 +262,35 @@ test('what is in the list goes into the export, and comes back', async ({
   await expect(chip(desk, /^Bookmarks 1$/)).toBeVisible();
   await row(desk, 'Where theory begins').locator('.entry').click();
   await expect(pageField(desk)).toHaveValue('5');
+});
+
+// WAI-ARIA 1.2, 6.6: aria-level, aria-posinset and aria-setsize; APG, tree view: one item is in the tab order. From memory.
+test('the Index is a tree of items that keys go through, with the menu of each', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  const { page } = desk;
+  await desk.open(instance.url, deck);
+  const tree = page.getByRole('tree', { name: 'Index' });
+  const first = tree.getByRole('treeitem').first();
+  await first.focus();
+  await expect(tree.locator('[role=treeitem][tabindex="0"]')).toHaveCount(1);
+  await expect(first).toHaveAttribute('aria-posinset', '1');
+  await expect(first).toHaveAttribute('aria-expanded', 'true');
+  const count = Number(await first.getAttribute('aria-setsize'));
+  await page.keyboard.press('ArrowDown');
+  const second = tree.locator('[aria-posinset="2"]');
+  await expect(second).toBeFocused();
+  await expect(second).toHaveAttribute('aria-level', '2');
+  await page.keyboard.press('End');
+  await expect(tree.locator(`[aria-posinset="${count}"]`)).toBeFocused();
+  await page.keyboard.press('Home');
+  await expect(first).toBeFocused();
+  await page.keyboard.press('ArrowLeft');
+  await expect(first).toHaveAttribute('aria-expanded', 'false');
+  await page.keyboard.press('ContextMenu');
+  await expect(page.getByRole('menuitem', { name: 'Rename' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(first).toBeFocused();
 });

@@ -115,6 +115,14 @@ export class IndexPanel {
     return this.rows().findLastIndex(({ pageIndex }) => pageIndex >= 0 && pageIndex < page);
   });
 
+  /** The row that has or had the focus. */
+  protected readonly focused = signal<string | undefined>(undefined);
+  /** The one row that Tab leads to; arrows go on from there (WAI-ARIA 1.2, tree; APG, tree view). */
+  protected readonly inTabOrder = computed(() => {
+    const focused = this.rows().findIndex(({ key }) => key === this.focused());
+    return Math.max(0, focused >= 0 ? focused : this.current());
+  });
+
   constructor() {
     // The list follows the page in view.
     effect(() => {
@@ -198,6 +206,8 @@ export class IndexPanel {
     row: IndexRow,
     way: 'up' | 'down' | 'in' | 'out' | undefined,
   ): (() => void) | undefined {
+    if (event.key === 'Home') return () => this.focusRow(0);
+    if (event.key === 'End') return () => this.focusRow(this.rows().length - 1);
     if (event.key === 'F2' && row.landmark) return () => this.beginRenaming(row);
     if (/^(Delete|Backspace)$/.test(event.key)) return () => this.remove(row);
     if (!way) return undefined;
@@ -262,7 +272,16 @@ export class IndexPanel {
   }
 
   private focusBeside(row: IndexRow, by: number): void {
-    const at = this.rows().findIndex(({ key }) => key === row.key) + by;
+    this.focusRow(this.rows().findIndex(({ key }) => key === row.key) + by);
+  }
+
+  /** The menu of a row where it is asked for, by key or by the right button. */
+  protected openMenu(event: Event): void {
+    event.preventDefault();
+    (event.target as Element).closest('.row')?.querySelector<HTMLElement>('.more')?.click();
+  }
+
+  private focusRow(at: number): void {
     const next = this.rows()[at];
     const list = this.list();
     if (!next || !list) return;
@@ -270,7 +289,7 @@ export class IndexPanel {
     this.focusLater(next.key);
   }
 
-  private focusLater(key: string): void {
+  protected focusLater(key: string): void {
     setTimeout(
       () => this.host.querySelector<HTMLElement>(`[data-key="${key}"] .entry`)?.focus(),
       40,
