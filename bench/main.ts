@@ -2,6 +2,7 @@ import { lineOf, type Benchmark } from './benchmark';
 import { closeupLive } from './closeup-live';
 import { erasing } from './erase';
 import { exportBenchmarks } from './export';
+import { deskDownload } from './desk-download';
 import { dragFrames } from './drag-frames';
 import { indexScroll, outlineDrag } from './index-panel';
 import { inkBytes } from './ink-bytes';
@@ -41,6 +42,7 @@ const all: readonly Benchmark[] = [
   marking,
   writingFrames,
   openFirstPage,
+  deskDownload,
   indexScroll,
   outlineDrag,
   jump1000,
