@@ -146,15 +146,19 @@ test('an outline written down covers what it covered, to 1/15 pt', () => {
         [1, 0, 0, -1, 5, 300],
         { x: 5, y: 210 },
       );
-      const written = [...latin1(bytes).matchAll(/(-?\d+) (-?\d+) [ml]/g)].flatMap((m) => {
-        const { x, y } = transform(matrix, { x: Number(m[1]), y: Number(m[2]) });
-        return [x - 5, 300 - y];
-      });
-      const again = Float64Array.from(written);
+      // Where it crosses itself, it may have become several.
+      const written: number[][] = [];
+      for (const [, px, py, operator] of latin1(bytes).matchAll(/(-?\d+) (-?\d+) ([ml])/g)) {
+        const at = transform(matrix, { x: Number(px), y: Number(py) });
+        if (operator === 'm') written.push([]);
+        written.at(-1)!.push(at.x - 5, 300 - at.y);
+      }
+      const again = written.map((outline) => Float64Array.from(outline));
       for (let x = 3; x < 90; x += 9.7) {
         for (let y = 3; y < 90; y += 9.7) {
-          const covers = (outline: Float64Array): boolean => windingNumber(outline, { x, y }) !== 0;
-          if (covers(polygon) === covers(again)) continue;
+          const covers = (outlines: readonly Float64Array[]): boolean =>
+            outlines.reduce((sum, outline) => sum + windingNumber(outline, { x, y }), 0) !== 0;
+          if (covers([polygon]) === covers(again)) continue;
           // Where they differ, an edge is near.
           const near = corners.some(([ax, ay], i) => {
             const [bx, by] = corners[(i + 1) % corners.length];
