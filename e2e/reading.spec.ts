@@ -8,7 +8,7 @@ test('the outline leads to the exact place, and Back returns', async ({
   await desk.open(instance.url, handbook);
   const top = () => desk.page.locator('.scroller').evaluate((e) => e.scrollTop);
   const start = await top();
-  await desk.page.getByLabel('Unfold 2 Surveying the beach').click();
+  await desk.page.getByTitle('Unfold 2 Surveying the beach').click();
   await desk.page.locator('.entry', { hasText: '2.3 Choosing stations' }).click();
   await desk.drawn();
   const label = await desk.page.getByLabel('Page, by label or number').inputValue();
