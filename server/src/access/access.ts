@@ -1,5 +1,5 @@
 import { Problem, type ProblemCode } from '@stylet/core/problems';
-import { and, eq, sql, type SQL } from 'drizzle-orm';
+import { eq, sql, type SQL } from 'drizzle-orm';
 import type { PgColumn } from 'drizzle-orm/pg-core';
 import type { Queries } from '../db/database';
 import { dictionaries, documents, fileOwners, folders, savedSearches } from '../db/schema';
@@ -43,48 +43,28 @@ const things = {
 
 export type ThingName = keyof typeof things;
 
-/** Whether something is there; for who may not see it, it is not. Throws its Problem that there is none. */
+/**
+ * Checks that something is there, or may be made (`isNewFine`); for who may not see it, it is not. Throws its Problem that
+ * there is none.
+ */
 export async function checkRight(
   queries: Queries,
   identity: Identity,
   name: ThingName,
   id: string,
   right: Right,
+  isNewFine = false,
 ): Promise<void> {
-  if (!(await mayOrIsNew(queries, identity, name, id, right, false))) throw notThere(name, id);
-}
-
-/** The same, but what is not there yet may be made. */
-export async function checkRightOrNew(
-  queries: Queries,
-  identity: Identity,
-  name: ThingName,
-  id: string,
-  right: Right,
-): Promise<void> {
-  if (!(await mayOrIsNew(queries, identity, name, id, right, true))) throw notThere(name, id);
-}
-
-async function mayOrIsNew(
-  queries: Queries,
-  identity: Identity,
-  name: ThingName,
-  id: string,
-  right: Right,
-  isNewFine: boolean,
-): Promise<boolean> {
   const thing = things[name];
   const [found] = await queries
     .select({ owner: sql<string>`${thing.owner}` })
     .from(thing.table)
     .where(eq(thing.id, id));
-  if (!found) return isNewFine;
-  const has = rightOn(identity, found.owner);
-  return has !== undefined && rights.indexOf(has) >= rights.indexOf(right);
+  if (!found && isNewFine) return;
+  const has = found && rightOn(identity, found.owner);
+  if (has === undefined || rights.indexOf(has) < rights.indexOf(right))
+    throw new Problem(thing.missing, `None has the id ${id}.`);
 }
-
-const notThere = (name: ThingName, id: string): Problem =>
-  new Problem(things[name].missing, `None has the id ${id}.`);
 
 /** Files are kept once for all: who has brought one in may see it. Throws Problem `missing` where one has not. */
 export async function checkFile(
@@ -93,11 +73,8 @@ export async function checkFile(
   digest: string,
   missing: ProblemCode = 'source-not-found',
 ): Promise<void> {
-  const [found] = await queries
-    .select({ digest: fileOwners.digest })
-    .from(fileOwners)
-    .where(and(eq(fileOwners.account, identity.account), eq(fileOwners.digest, digest)));
-  if (!found) throw new Problem(missing, `There is none with the digest ${digest}.`);
+  const [unseen] = await filesUnseen(queries, identity, [digest]);
+  if (unseen) throw new Problem(missing, `There is none with the digest ${digest}.`);
 }
 
 /** Of some files, those that somebody has not brought in. */

@@ -1,7 +1,7 @@
 import { digestSchema, idSchema } from '@stylet/core/document';
 import type { FastifyInstance, FastifyRequest } from 'fastify';
 import type { Database } from '../db/database';
-import { checkFile, checkRight, checkRightOrNew, type Right, type ThingName } from './access';
+import { checkFile, checkRight, type Right, type ThingName } from './access';
 import type { Identify } from './identity';
 
 /** What a route needs of who asks. */
@@ -57,6 +57,6 @@ async function check(database: Database, request: FastifyRequest): Promise<void>
   // What is no id at all is refused when the request is read.
   const id = idSchema.safeParse(params['id']);
   if (!id.success) return;
-  const check = needs.isNewFine ? checkRightOrNew : checkRight;
-  await check(database, identity, needs.thing, id.data, needs.right);
+  const { thing, right, isNewFine } = needs;
+  await checkRight(database, identity, thing, id.data, right, isNewFine);
 }
