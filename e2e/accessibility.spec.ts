@@ -1,10 +1,11 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { expect, test } from './support/fixtures';
+import { still } from './support/still';
 
 /** What axe-core finds (rules of WCAG 2 and best practices), by screen. Dark, only colours are others. */
 async function found(page: Page, screen: string, isDark: boolean): Promise<string[]> {
-  await page.waitForTimeout(400);
+  await still(page.locator(':root'));
   const axe = new AxeBuilder({ page });
   const { violations } = await (isDark ? axe.withRules('color-contrast') : axe).analyze();
   return violations.flatMap(({ id, nodes }) =>

@@ -5,7 +5,7 @@ import { expect, test, SLIDE } from './support/fixtures';
 const lay = async (desk: DeskDriver, how: string): Promise<void> => {
   await desk.page.getByLabel('How pages lie').click();
   await desk.page.getByRole('menuitemradio', { name: how, exact: true }).click();
-  await desk.page.waitForTimeout(600);
+  await desk.still();
 };
 const boxOf = async (desk: DeskDriver, page: number) =>
   (await desk.page.locator(`stylet-page-view[data-page="${page}"]`).boundingBox())!;
@@ -103,7 +103,7 @@ test('pages lie one beside the other, and a wheel goes on across', async ({
   expect(second.x).toBeGreaterThan(first.x + first.width);
   await page.mouse.move(first.x + 200, first.y + 200);
   for (let i = 0; i < 6; i++) await page.mouse.wheel(0, 600);
-  await page.waitForTimeout(600);
+  await desk.still();
   const field = page.getByLabel('Page, by label or number');
   expect(Number(await field.inputValue())).toBeGreaterThan(3);
   // What leads to a page brings it into the middle; what is written there stays there.

@@ -25,7 +25,7 @@ const firstOf = async (instance: Instance, id: string, count: number): Promise<n
 async function openBoard(desk: DeskDriver): Promise<void> {
   await desk.page.keyboard.press('o');
   await expect(tile(desk.page, '1')).toBeVisible();
-  await desk.page.waitForTimeout(300);
+  await desk.still();
 }
 
 test('pages are chosen by range and moved by a pen, and undo puts them back', async ({
@@ -147,7 +147,7 @@ test('a finger scrolls the board, taps to choose, and rests to pick up', async (
   await expect(page.getByText('2 pages chosen')).toBeVisible();
   const [from, to] = [await middle(tile(page, '2')), await middle(tile(page, '5'))];
   await desk.fingers('touchStart', [from]);
-  await page.waitForTimeout(500);
+  await desk.pause(500);
   for (let i = 1; i <= 6; i++)
     await desk.fingers('touchMove', [{ x: from.x + ((to.x + 50 - from.x) * i) / 6, y: to.y }]);
   await desk.fingers('touchEnd', []);

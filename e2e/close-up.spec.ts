@@ -15,7 +15,7 @@ test('what is written in the close-up is small ink on the page, seen in both whi
 }) => {
   await desk.open(instance.url, deck);
   await desk.page.keyboard.press('c');
-  await desk.page.waitForTimeout(700);
+  await desk.still();
   const [body, onPage] = [await strip(desk), await frame(desk)];
   const before = await desk.picture(onPage);
   const paths = pathsOfText('ebb', {
@@ -39,7 +39,7 @@ test('what is written in the close-up is small ink on the page, seen in both whi
       tiltY: 0,
       clickCount: 1,
     });
-  await desk.page.waitForTimeout(120);
+  await desk.pause(120);
   const during = await desk.picture(onPage);
   expect(differing(before, during, 40)).toBeGreaterThan(30);
   await session.send('Input.dispatchMouseEvent', {
@@ -53,8 +53,7 @@ test('what is written in the close-up is small ink on the page, seen in both whi
     tiltY: 0,
     clickCount: 1,
   });
-  await desk.page.waitForTimeout(150);
-  expect(differing(during, await desk.picture(onPage), 60)).toBeLessThan(12);
+  expect(differing(during, await desk.rested(onPage), 60)).toBeLessThan(12);
   await desk.saved();
   const inks = (await instance.annotations(deck)) as { samples: string; width: number }[];
   expect(inks).toHaveLength(paths.length);
@@ -75,7 +74,7 @@ test('writing at its end moves the frame on, and to the next line at the margin'
 }) => {
   await desk.open(instance.url, deck);
   await desk.page.keyboard.press('c');
-  await desk.page.waitForTimeout(700);
+  await desk.still();
   await desk.page.getByLabel('Distance of lines in millimetres').fill('9');
   await desk.page.getByLabel('Distance of lines in millimetres').press('Enter');
   const body = await strip(desk);
@@ -85,14 +84,18 @@ test('writing at its end moves the frame on, and to the next line at the margin'
     { x: body.x + 300, y: body.y + 80 },
     { x: body.x + 360, y: body.y + 120 },
   ]);
-  await desk.page.waitForTimeout(700);
+  await desk.pause(700);
   expect((await frame(desk)).x).toBeCloseTo(places[0].x, 0);
   for (let i = 0; i < 5; i++) {
     await desk.pen([
       { x: body.x + body.width - 120, y: body.y + 80 },
       { x: body.x + body.width - 60, y: body.y + 120 },
     ]);
-    await desk.page.waitForTimeout(700);
+    const [{ x, y }] = places.slice(-1);
+    await expect
+      .poll(async () => Math.hypot((await frame(desk)).x - x, (await frame(desk)).y - y))
+      .toBeGreaterThan(1);
+    await desk.still();
     places.push(await frame(desk));
     if (places[i + 1].y > places[i].y + 1) break;
   }
@@ -112,7 +115,7 @@ test('the frame is moved and resized by hand, every tool works in the strip, and
 }) => {
   await desk.open(instance.url, deck);
   await desk.page.getByLabel('Close-up, key C').click();
-  await desk.page.waitForTimeout(700);
+  await desk.still();
   const first = await frame(desk);
   const centre = async (label: string) => {
     const box = (await desk.page.getByLabel(label).boundingBox())!;

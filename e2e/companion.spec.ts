@@ -16,7 +16,7 @@ test('a notebook is kept beside a document, remembers the page it was written be
   const notebook = page.frameLocator('iframe[title="Companion"]');
   await expect(notebook.locator('canvas.bitmap[width]').first()).toBeVisible();
   await expect(region).toContainText('Tide talk notes');
-  await page.waitForTimeout(600);
+  await desk.still();
 
   const sheet = (await notebook.locator('stylet-page-view[data-page="1"]').boundingBox())!;
   await desk.pen([
@@ -52,11 +52,11 @@ test('a notebook is kept beside a document, remembers the page it was written be
   // Docked, the pages make room for it; floating, it is moved and resized.
   const wide = (await page.getByRole('region', { name: 'Pages' }).first().boundingBox())!;
   await region.getByLabel('Dock it').click();
-  await page.waitForTimeout(400);
+  await desk.still();
   const narrow = (await page.getByRole('region', { name: 'Pages' }).first().boundingBox())!;
   expect(narrow.width).toBeLessThan(wide.width - 200);
   await region.getByLabel('Let it float').click();
-  await page.waitForTimeout(300);
+  await desk.still();
   const before = (await region.boundingBox())!;
   await page.mouse.move(before.x + 60, before.y + 20);
   await page.mouse.down();
@@ -96,7 +96,7 @@ test('another document is kept beside one, and written on where it is alone lead
   await page.getByRole('button', { name: 'Keep beside' }).click();
   const notebook = page.frameLocator('iframe[title="Companion"]');
   await expect(notebook.locator('canvas.bitmap[width]').first()).toBeVisible();
-  await page.waitForTimeout(600);
+  await desk.still();
   const reply = await fetch(`${instance.url}/api/documents/${handbook}`);
   const { companion: kept } = (await reply.json()) as { companion: { id: string } };
   const sheet = (await notebook.locator('stylet-page-view[data-page="1"]').boundingBox())!;
@@ -105,7 +105,7 @@ test('another document is kept beside one, and written on where it is alone lead
     { x: sheet.x + 140, y: sheet.y + 90 },
   ]);
   await expect(notebook.locator('.sync')).toHaveText('Saved');
-  await page.waitForTimeout(500);
+  await desk.still();
   await desk.open(instance.url, kept.id);
   await page.getByRole('button', { name: 'Written beside' }).click();
   await expect(page).toHaveURL(new RegExp(`/documents/${handbook}`));

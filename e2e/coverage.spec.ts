@@ -1,5 +1,15 @@
 import { expect, test } from './support/fixtures';
 import { DeskDriver } from './support/desk';
+import type { Instance } from './support/instance';
+
+/** What the server knows of how a document is read. */
+async function reading(
+  instance: Instance,
+  id: string,
+): Promise<{ place: { pageId: string } | null; seen: string[] }> {
+  const reply = await fetch(`${instance.url}/api/documents/${id}/reading`);
+  return (await reply.json()) as { place: { pageId: string } | null; seen: string[] };
+}
 
 test('what was read, annotated and bookmarked is shown by chapter, and leads on', async ({
   desk,
@@ -8,11 +18,11 @@ test('what was read, annotated and bookmarked is shown by chapter, and leads on'
 }) => {
   await desk.open(instance.url, deck);
   const { page } = desk;
-  await page.waitForTimeout(2000);
+  await expect.poll(async () => (await reading(instance, deck)).seen.length).toBe(1);
   await desk.goTo('16');
   await page.keyboard.press('b');
   await desk.saved();
-  await page.waitForTimeout(2000);
+  await expect.poll(async () => (await reading(instance, deck)).seen.length).toBe(2);
   await page.getByRole('button', { name: 'Further actions' }).click();
   await page.getByRole('menuitem', { name: 'What I have read' }).click();
   const dialog = page.getByRole('dialog');
@@ -32,7 +42,10 @@ test('a document opens where one was, on another device too', async ({
 }) => {
   await desk.open(instance.url, deck);
   await desk.goTo('31');
-  await desk.page.waitForTimeout(3000);
+  const { pages } = (await (await fetch(`${instance.url}/api/documents/${deck}`)).json()) as {
+    pages: { id: string }[];
+  };
+  await expect.poll(async () => (await reading(instance, deck)).place?.pageId).toBe(pages[30].id);
   const elsewhere = await browser.newContext({ viewport: { width: 800, height: 1100 } });
   const other = new DeskDriver(await elsewhere.newPage());
   await other.open(instance.url, deck);

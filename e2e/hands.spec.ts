@@ -39,7 +39,7 @@ test('taps of fingers are set up once and then undo, redo and change tools', asy
   const count = async () => (await instance.annotations(deck)).length;
   // The hand that has just written is not listened to.
   await tap(desk, 2, middle);
-  await desk.page.waitForTimeout(1200);
+  await desk.pause(1200);
   expect(await count()).toBe(1);
   await tap(desk, 2, middle);
   await expect.poll(count).toBe(0);
@@ -89,7 +89,7 @@ test('the card of the first touch is taken in one tap, and does not come again',
   await desk.page.getByRole('button', { name: 'Use these' }).click();
   await desk.pen([await desk.spot(1, 80, 40, SLIDE), await desk.spot(1, 300, 40, SLIDE)]);
   await desk.saved();
-  await desk.page.waitForTimeout(1000);
+  await desk.pause(1000);
   await tap(desk, 2, middle);
   await expect.poll(async () => (await instance.annotations(deck)).length).toBe(0);
   await expect(desk.page.getByRole('dialog', { name: 'Your hands' })).toHaveCount(0);
@@ -119,7 +119,7 @@ test('a palm that rests while a pen writes moves nothing, taps nothing and draws
   expect(await instance.annotations(deck)).toHaveLength(3);
   expect(await scrolled(desk)).toBe(before);
   // A wide contact alone, long after the pen, does nothing either.
-  await desk.page.waitForTimeout(1000);
+  await desk.pause(1000);
   await desk.fingers('touchStart', [await at(300, 300)], 45);
   await desk.fingers('touchMove', [await at(300, 200)], 45);
   await desk.fingers('touchEnd', []);
@@ -144,13 +144,12 @@ test('where fingers draw, one writes and two never leave a mark', async ({
   await desk.fingers('touchMove', [await at(300, 260)]);
   await desk.fingers('touchMove', [await at(300, 200)]);
   await desk.fingers('touchEnd', []);
-  await desk.page.waitForTimeout(900);
-  expect(await scrolled(desk)).toBeGreaterThan(30);
+  await expect.poll(() => scrolled(desk)).toBeGreaterThan(30);
   expect(await count()).toBe(0);
   await desk.page.getByRole('button', { name: 'Not now' }).click();
   await setHands(desk, () => desk.page.getByLabel('One finger draws').check());
   await desk.page.locator('.scroller').evaluate((element) => element.scrollTo(0, 0));
-  await desk.page.waitForTimeout(300);
+  await desk.still();
   const zoom = async () =>
     Number((await desk.page.locator('.zoom').innerText()).replace(/\D/g, ''));
   const before = await zoom();
@@ -169,7 +168,7 @@ test('where fingers draw, one writes and two never leave a mark', async ({
   await desk.fingers('touchMove', [{ x: a.x - 60, y: a.y + 40 }]);
   await desk.fingers('touchEnd', []);
   await expect.poll(zoom).toBeGreaterThan(before * 1.2);
-  await desk.page.waitForTimeout(800);
+  await desk.pause(800);
   expect(await count()).toBe(0);
   // A stroke that is on its way is not lost to a second finger.
   const page = desk.page.locator('stylet-page-view[data-page="1"]');
@@ -178,7 +177,7 @@ test('where fingers draw, one writes and two never leave a mark', async ({
   await desk.fingers('touchStart', [from]);
   for (let i = 1; i <= 12; i++) {
     await desk.fingers('touchMove', [{ x: from.x + 14 * i, y: from.y + 3 * i }]);
-    await desk.page.waitForTimeout(25);
+    await desk.pause(25);
   }
   const last = { x: from.x + 168, y: from.y + 36 };
   await desk.fingers('touchStart', [last, { x: from.x + 200, y: from.y + 200 }]);
@@ -207,7 +206,7 @@ test('nothing that touches the resting area does anything; it is moved, resized 
   await desk.fingers('touchStart', [inside]);
   await desk.fingers('touchMove', [{ x: inside.x + 90, y: inside.y - 20 }]);
   await desk.fingers('touchEnd', []);
-  await desk.page.waitForTimeout(500);
+  await desk.pause(500);
   expect(await instance.annotations(deck)).toHaveLength(0);
   expect(await scrolled(desk)).toBe(0);
   // Its upper edge is dragged by pen, all of it by keys.

@@ -195,7 +195,7 @@ test('selected words become an entry of the outline and a keyword, where they ar
   await desk.goTo('9');
   const { page } = desk;
   await page.getByRole('radio', { name: 'Read' }).click();
-  await page.waitForTimeout(600);
+  await desk.still();
   const reply = await fetch(`${instance.url}/api/documents/${handbook}`);
   const { pages } = (await reply.json()) as { pages: { label: string }[] };
   const number = pages.findIndex(({ label }) => label === '9') + 1;

@@ -78,18 +78,16 @@ for (const [i, { name }] of kit.slots.entries()) {
       await send('mousePressed', ...at(0), 0.4);
       for (let k = 1; k < 90; k++) await send('mouseMoved', ...at(k), 0.3 + (k % 30) / 60);
       // What was shown ahead of the pen is gone once it rests.
-      await desk.page.waitForTimeout(200);
+      await desk.pause(200);
       const drawing = await desk.picture(clip);
       await send('mouseReleased', ...at(89), 0);
-      await desk.page.waitForTimeout(400);
-      const lifted = await desk.picture(clip);
+      const lifted = await desk.rested(clip);
       // Levels of grey may be rounded once more or less where ink shows through.
       expect(differing(drawing, lifted, 16)).toBe(0);
       // Where the edge of a band cuts a piece, what it covers of a pixel may be reckoned a little otherwise.
       expect(differing(drawing, lifted, kit.slots[i].opacity < 1 ? 3 : 1)).toBeLessThan(80);
       await desk.page.keyboard.press('Control+z');
-      await desk.page.waitForTimeout(300);
-      expect(differing(lifted, await desk.picture(clip), 12)).toBeGreaterThan(500);
+      expect(differing(lifted, await desk.rested(clip), 12)).toBeGreaterThan(500);
       for (let k = 0; k < steps; k++) await desk.page.keyboard.press('Control+=');
       await desk.drawn();
     }
@@ -120,8 +118,7 @@ test('pdf.js shows a flattened export as the desk shows the ink', async ({
   const flat = await instance.bringIn(new Uint8Array(await reply.arrayBuffer()), 'Flat.pdf');
   expect(await instance.annotations(flat)).toEqual([]);
   await desk.open(instance.url, flat);
-  await desk.page.waitForTimeout(800);
-  const theirs = await desk.picture(clip);
+  const theirs = await desk.rested(clip);
   // Edges and the pencil's grain are smoothed in another way; nothing else may differ.
   const blurred = (x: number) => x / (ours.width * ours.height);
   expect(blurred(differing(ours, theirs, 60))).toBeLessThan(0.012);

@@ -214,8 +214,7 @@ test('recoloured, reordered, flipped, duplicated and nudged: what shows is what 
   // The page as it is drawn after a reload is the page as it was changed.
   const clip = { x: 300, y: 60, width: 560, height: 260 };
   await desk.page.mouse.move(20, 700);
-  await desk.page.waitForTimeout(400);
-  const shown = await desk.picture(clip);
+  const shown = await desk.rested(clip);
   await desk.page.reload();
   await desk.drawn();
   expect(differing(shown, await desk.picture(clip), 60)).toBeLessThan(20);

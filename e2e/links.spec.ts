@@ -150,7 +150,7 @@ test('selected words lead to a page', async ({ desk, handbook, instance }) => {
   await desk.goTo('9');
   const { page } = desk;
   await read(desk);
-  await page.waitForTimeout(600);
+  await desk.still();
   const reply = await fetch(`${instance.url}/api/documents/${handbook}`);
   const { pages } = (await reply.json()) as { pages: { label: string }[] };
   const number = pages.findIndex(({ label }) => label === '9') + 1;
@@ -215,7 +215,7 @@ test('a finger that rests on a link shows where it leads and follows nothing', a
   const box = (await desk.page.getByRole('button', { name: 'To page 24' }).boundingBox())!;
   const at = { x: box.x + 30, y: box.y + 10 };
   await desk.fingers('touchStart', [at]);
-  await desk.page.waitForTimeout(700);
+  await desk.pause(700);
   await desk.fingers('touchEnd', []);
   await expect(card(desk)).toContainText('To page 24');
   await expect(field(desk)).toHaveValue('2');

@@ -95,7 +95,7 @@ test('a finger that rests on a word selects it and goes on from there', async ({
   const from = await desk.spot(16, 100, LINE, SLIDE);
   const to = await desk.spot(16, 195, LINE, SLIDE);
   await touch('touchStart', from);
-  await desk.page.waitForTimeout(600);
+  await desk.pause(600);
   await touch('touchMove', { x: (from.x + to.x) / 2, y: from.y });
   await touch('touchMove', to);
   await touch('touchEnd');
@@ -134,7 +134,7 @@ test('with the highlighter, too, what overlaps becomes one', async ({ desk, deck
   await desk.open(instance.url, deck);
   await desk.goTo('16');
   await desk.page.keyboard.press('4');
-  await desk.page.waitForTimeout(1200);
+  await desk.still();
   const place = (x: number) => desk.spot(16, x, LINE, SLIDE);
   await desk.pen([await place(100), await place(195)]);
   await desk.pen([await place(190), await place(340)]);

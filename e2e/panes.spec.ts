@@ -1,6 +1,7 @@
 import type { FrameLocator, Page } from '@playwright/test';
 import { expect, test, SLIDE } from './support/fixtures';
 import type { DeskDriver, Spot } from './support/desk';
+import { still } from './support/still';
 
 const pane = (page: Page, number: number): FrameLocator =>
   page.frameLocator(`iframe[title="Pane ${number}"]`);
@@ -9,7 +10,7 @@ async function drawn(page: Page, number: number): Promise<void> {
   await expect(
     pane(page, number).locator('stylet-page-view canvas.bitmap[width]').first(),
   ).toBeVisible();
-  await page.waitForTimeout(600);
+  await still(pane(page, number).locator(':root'));
 }
 
 const pageField = (page: Page, number: number) =>
@@ -42,7 +43,8 @@ test('a document is open twice, each with its own place, and what is written sho
   await openTwice(desk, instance.url, deck);
   await pageField(page, 2).fill('9');
   await pageField(page, 2).press('Enter');
-  await page.waitForTimeout(500);
+  await drawn(page, 2);
+  await still(pane(page, 1).locator(':root'));
   await expect(pageField(page, 1)).toHaveValue('1');
   await pageField(page, 1).fill('9');
   await pageField(page, 1).press('Enter');
@@ -81,7 +83,7 @@ test('panes scroll together when they are to, as far apart as they were', async 
   await openTwice(desk, instance.url, deck);
   await pageField(page, 2).fill('5');
   await pageField(page, 2).press('Enter');
-  await page.waitForTimeout(500);
+  await drawn(page, 2);
   await pane(page, 1).getByLabel('How pages lie').click();
   await pane(page, 1).getByRole('menuitemcheckbox', { name: 'Panes scroll together' }).click();
   await pageField(page, 1).fill('11');

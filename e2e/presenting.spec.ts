@@ -14,7 +14,7 @@ test('one page at a time is all there is, the pen writes on it, and a trail fade
   await expect(page.getByRole('toolbar', { name: 'Pens and tools' })).toBeHidden();
   await page.keyboard.press('ArrowRight');
   await expect(page.getByRole('toolbar', { name: 'Presenting' })).toContainText('5 of 48');
-  await page.waitForTimeout(600);
+  await desk.still();
   // The page stands in the middle of the whole window, and no other page shows.
   const box = (await page.locator('stylet-page-view[data-page="5"]').boundingBox())!;
   const view = page.viewportSize()!;
@@ -34,8 +34,7 @@ test('one page at a time is all there is, the pen writes on it, and a trail fade
   await page.mouse.move(from.x, from.y - 60);
   await page.mouse.move(to.x, from.y - 60, { steps: 12 });
   expect(differing(before, await desk.picture(clip), 20)).toBeGreaterThan(100);
-  await page.waitForTimeout(1800);
-  expect(differing(before, await desk.picture(clip), 20)).toBe(0);
+  await expect.poll(async () => differing(before, await desk.picture(clip), 20)).toBe(0);
   expect(await instance.annotations(deck)).toHaveLength(1);
 
   await page.keyboard.press('Escape');

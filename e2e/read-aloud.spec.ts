@@ -20,9 +20,9 @@ test('a page is read aloud from a word on: words are marked, sentences stepped, 
   await expect.poll(place, { timeout: 15_000 }).not.toBe(first);
 
   await bar.getByRole('button', { name: 'Pause' }).click();
-  await desk.page.waitForTimeout(300);
+  await desk.still();
   const rests = await place();
-  await desk.page.waitForTimeout(800);
+  await desk.pause(800);
   expect(await place()).toBe(rests);
   await desk.page.keyboard.press('a');
   await expect(bar.getByRole('button', { name: 'Pause' })).toBeVisible();
@@ -59,7 +59,7 @@ test('reading aloud goes on to the next page and shows it', async ({ desk, deck,
   await expect.poll(pageOf).toBe('16');
   for (let i = 0; i < 30 && (await pageOf()) === '16'; i++) {
     await next.click();
-    await desk.page.waitForTimeout(150);
+    await desk.still();
   }
   await expect.poll(pageOf).toBe('17');
   await expect(desk.page.locator('stylet-spoken-overlay .word').first()).toBeInViewport();

@@ -32,7 +32,7 @@ test('a reading line goes on line by line, over to the next page, and to the lin
 
   for (let i = 0; i < 40 && (await pageOf()) === '16'; i++) {
     await desk.page.keyboard.press('ArrowDown');
-    await desk.page.waitForTimeout(60);
+    await desk.still();
   }
   expect(await pageOf()).toBe('17');
   await expect(line).toBeInViewport();

@@ -77,14 +77,14 @@ test('zooming keeps the place under the pointer, from 10 % to 800 %, and stays s
   const after = await place();
   expect(Math.abs(after.x - before.x)).toBeLessThan(0.02);
   expect(Math.abs(after.y - before.y)).toBeLessThan(0.02);
-  await desk.page.waitForTimeout(1500);
   // At 800 % a point is 10.7 pixels; the drawn window has as many pixels as it covers.
   const canvas = page.locator('canvas.bitmap');
-  const [pixels, shown] = [
-    await canvas.evaluate((c: HTMLCanvasElement) => c.width),
-    (await canvas.boundingBox())!.width,
-  ];
-  expect(Math.abs(pixels - shown)).toBeLessThan(2);
+  const missing = async (): Promise<number> =>
+    Math.abs(
+      (await canvas.evaluate((c: HTMLCanvasElement) => c.width)) -
+        (await canvas.boundingBox())!.width,
+    );
+  await expect.poll(missing).toBeLessThan(2);
   await desk.page.keyboard.down('Control');
   for (let i = 0; i < 16; i++) await desk.page.mouse.wheel(0, 120);
   await desk.page.keyboard.up('Control');

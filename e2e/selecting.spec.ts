@@ -17,7 +17,7 @@ async function showEndOf(desk: DeskDriver, page: number): Promise<void> {
   await expect(
     desk.page.locator(`stylet-page-view[data-page="${page + 1}"] canvas.bitmap`),
   ).toBeVisible();
-  await desk.page.waitForTimeout(600);
+  await desk.still();
 }
 
 const areasOn = (desk: DeskDriver, page: number): Locator =>

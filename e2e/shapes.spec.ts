@@ -74,7 +74,7 @@ test('until the pen is lifted a shape follows it', async ({ desk, deck, instance
     });
   await send('mousePressed', at(100, 40));
   for (let i = 0; i <= 20; i++) await send('mouseMoved', at(100 + 5 * i, 40 + i));
-  await desk.page.waitForTimeout(700);
+  await desk.pause(700);
   await send('mouseMoved', at(260, 140));
   await send('mouseReleased', at(260, 140));
   await desk.saved();

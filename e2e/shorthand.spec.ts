@@ -85,7 +85,7 @@ test('a ring that is held selects what it goes round; held on it is the shape; d
     });
   for (const [i, spot] of around.entries())
     await move(i === 0 ? 'mousePressed' : 'mouseMoved', spot);
-  await desk.page.waitForTimeout(650);
+  await desk.pause(650);
   await expect(bar).toContainText(String(strokes));
   const away = { x: at.x + width + 80, y: at.y + 60 };
   await move('mouseMoved', away);

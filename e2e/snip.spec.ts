@@ -64,12 +64,12 @@ test('a snip goes onto the clipboard at print sharpness, is pasted as it is draw
   expect(Math.abs(picture.height - 500)).toBeLessThan(15);
   await desk.saved();
   await expect(bar(desk)).toBeVisible();
-  await desk.page.waitForTimeout(800);
   await desk.goTo('5');
   const at = await desk.spot(5, 360, 250, SLIDE);
   await desk.page.mouse.move(at.x, at.y);
   await desk.page.keyboard.press('Control+v');
-  await desk.saved();
+  // Pasted before the server has cut it out, it waits for that.
+  await expect.poll(async () => (await pictures(instance, deck)).length).toBe(1);
   const [put] = await pictures(instance, deck);
   expect(put).toMatchObject({ medium: 'lines', source: { documentId: deck } });
   expect(put.transform[0]).toBeCloseTo(360, -1);
@@ -156,7 +156,7 @@ test('without the server a snip still has its pixels, and says so', async ({
   instance,
 }) => {
   await desk.open(instance.url, deck);
-  await desk.page.waitForTimeout(500);
+  await desk.still();
   await instance.kill();
   await desk.page.keyboard.press('s');
   await desk.page.getByLabel('Snip, key S').click();

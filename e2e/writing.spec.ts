@@ -33,12 +33,12 @@ test('a pen stroke is under the nib at once, stays as it was drawn, and is kept'
     });
   await send('mousePressed', path[0], 0.3);
   for (const [i, at] of path.entries()) await send('mouseMoved', at, 0.3 + i / 30);
-  await desk.page.waitForTimeout(100);
+  // Not so long that a held pen means something.
+  await desk.pause(100);
   const drawing = await desk.picture(clip);
   expect(differing(empty, drawing)).toBeGreaterThan(300);
   await send('mouseReleased', path[11], 0);
-  await desk.page.waitForTimeout(300);
-  const lifted = await desk.picture(clip);
+  const lifted = await desk.rested(clip);
   expect(differing(drawing, lifted, 8)).toBe(0);
   await desk.saved();
   await desk.page.reload();
@@ -84,7 +84,7 @@ test('the highlighter follows the words and lies under them', async ({ desk, dec
   await desk.open(instance.url, deck);
   await desk.goTo('16');
   await desk.page.keyboard.press('4');
-  await desk.page.waitForTimeout(1200);
+  await desk.still();
   // “wavelength, the wave feels the bed” is the second line of the slide’s text.
   const from = await desk.spot(16, 100, 161, SLIDE);
   const to = await desk.spot(16, 340, 163, SLIDE);
@@ -115,7 +115,7 @@ test('off the text the highlighter is a straight translucent bar', async ({
   await desk.open(instance.url, deck);
   await desk.goTo('16');
   await desk.page.keyboard.press('4');
-  await desk.page.waitForTimeout(800);
+  await desk.still();
   await desk.pen([
     await desk.spot(16, 60, 470, SLIDE),
     await desk.spot(16, 200, 476, SLIDE),
@@ -171,8 +171,7 @@ test('fingers scroll and never draw', async ({ desk, deck, instance }) => {
   await touch('touchStart', [{ x: 500, y: 600 }]);
   for (let y = 590; y >= 300; y -= 10) await touch('touchMove', [{ x: 500, y }]);
   await touch('touchEnd', []);
-  await desk.page.waitForTimeout(200);
-  expect((await top()) - before).toBeGreaterThan(250);
+  await expect.poll(async () => (await top()) - before).toBeGreaterThan(250);
   const zoom = () => desk.page.locator('.zoom').textContent();
   const zoomBefore = parseInt((await zoom())!);
   await touch('touchStart', [

@@ -9,6 +9,7 @@ import {
   type Playing,
 } from '@stylet/demo/stylus';
 import { PNG } from 'pngjs';
+import { still } from './still';
 
 export interface Spot {
   readonly x: number;
@@ -32,7 +33,17 @@ export class DeskDriver {
     await expect
       .poll(() => this.page.locator('stylet-page-view canvas.bitmap[width]').count())
       .toBeGreaterThan(0);
-    await this.page.waitForTimeout(600);
+    await this.still();
+  }
+
+  /** Waits until nothing moves or changes any more. */
+  still(): Promise<void> {
+    return still(this.page.locator(':root'));
+  }
+
+  /** For so long, in ms, nothing is done: a pen is held, a hand has gone, or what is not to happen could. */
+  pause(ms: number): Promise<void> {
+    return this.page.waitForTimeout(ms);
   }
 
   /** Opens a document in Read at a page, whose text is there. */
@@ -40,7 +51,7 @@ export class DeskDriver {
     await this.open(url, id);
     await this.goTo(label);
     await this.page.getByRole('radio', { name: 'Read' }).click();
-    await this.page.waitForTimeout(1200);
+    await this.still();
   }
 
   async goTo(label: string): Promise<void> {
@@ -105,7 +116,7 @@ export class DeskDriver {
 
   async saved(): Promise<void> {
     // The change first has to show as one that is not saved yet.
-    await this.page.waitForTimeout(200);
+    await this.still();
     await expect(this.page.locator('.sync')).toHaveText('Saved');
   }
 
@@ -127,6 +138,17 @@ export class DeskDriver {
     let darkest = 255;
     for (let i = 0; i < data.length; i += 4) darkest = Math.min(darkest, data[i]);
     return darkest;
+  }
+
+  /** A picture of what has come to rest. */
+  async rested(clip: { x: number; y: number; width: number; height: number }): Promise<PNG> {
+    await this.still();
+    let before = await this.picture(clip);
+    for (;;) {
+      const now = await this.picture(clip);
+      if (differing(before, now) === 0) return now;
+      before = now;
+    }
   }
 
   async picture(clip: { x: number; y: number; width: number; height: number }): Promise<PNG> {

@@ -7,7 +7,11 @@ import { isAway, isLate } from './db/database';
 export function answerWithProblems(app: FastifyInstance): void {
   app.setErrorHandler((error: FastifyError, request, reply) => {
     const problem = problemFor(error);
-    if (problem.status >= 500) request.log.error(error);
+    if (problem.status >= 500) {
+      // What is said on purpose needs no stack: most of it is that the database is away.
+      if (problem === error) request.log.warn({ code: problem.code }, problem.message);
+      else request.log.error(error);
+    }
     return send(reply, problem);
   });
   app.setNotFoundHandler((request, reply) =>

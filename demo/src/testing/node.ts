@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
+import { existsSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 
 const root = resolve(__dirname, '../../..');
@@ -17,9 +17,10 @@ export function node(code: string, ...args: string[]): string {
   });
 }
 
-/** A document of the demo as a file in `folder`, by the function that makes it. */
+/** A document of the demo as a file in `folder`, by the function that makes it; one that is there is not made again. */
 export function demoPdf(folder: string, make: string): string {
   const file = join(folder, `${make}.pdf`);
+  if (existsSync(file)) return file;
   const code = join(folder, `${make}.mts`);
   writeFileSync(
     code,

@@ -42,6 +42,9 @@ test.each([
   ['bytes=0-99', 0, 100],
   ['bytes=1048570-1048580', 1048570, 1048581],
   ['bytes=-50', -50, undefined],
+  // 14.1.2: “If the selected representation is shorter than the specified suffix-length, the entire representation is used.”
+  ['bytes=-99999999', 0, undefined],
+  ['bytes=4700000-99999999', 4700000, undefined],
 ])(
   'range %s',
   async (range, from, to) => {

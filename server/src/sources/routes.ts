@@ -142,6 +142,9 @@ function rangeOf(
 ): { start: number; end: number } | undefined {
   const { range } = request.headers;
   if (range === undefined) return undefined;
+  // RFC 9110, 14.1.2: the last bytes of a file that has fewer are all of it. `range-parser` finds none.
+  const [, last] = /^bytes=-(\d+)$/.exec(range) ?? [];
+  if (Number(last) >= size) return { start: 0, end: size - 1 };
   const parsed = parseRange(size, range);
   if (parsed === -1) throw new Problem('range-not-satisfiable', `The file has ${size} bytes.`);
   if (parsed === -2 || parsed.type !== 'bytes' || parsed.length !== 1) return undefined;

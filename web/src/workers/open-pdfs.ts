@@ -1,6 +1,7 @@
 import * as pdfjs from 'pdfjs-dist';
 import type { PDFDocumentProxy, PDFPageProxy, PDFWorker } from 'pdfjs-dist';
 import { documentParameters } from './pdf-parameters';
+import { CHUNK, ServedFile } from './served-file';
 import { Tidying } from './tidying';
 
 /** PDFs kept open: a document may have pages of many files. */
@@ -14,32 +15,61 @@ export class OpenPdf {
   readonly document: Promise<PDFDocumentProxy>;
   readonly tidying = new Tidying(() => this.document);
   private readonly drawn = new Set<PDFPageProxy>();
-  private atWork = 0;
+  /** How those are told who are at work, when its bytes cannot be had. */
+  private readonly atWork = new Set<(error: unknown) => void>();
 
-  constructor(url: string, parser: PDFWorker) {
-    const parameters = {
-      // As a URL object: pdf.js would resolve a string against a window, which a worker lacks.
-      url: new URL(url),
-      ...documentParameters(parser),
-      // Only what is looked at is fetched: a long book opens as fast as a short one.
-      disableAutoFetch: true,
-      disableStream: true,
-      rangeChunkSize: 131_072,
-    };
-    this.document = pdfjs.getDocument(parameters as never).promise;
+  /** `broke` is told when it is of no more use. */
+  constructor(
+    url: string,
+    private readonly parser: PDFWorker,
+    private readonly broke: () => void,
+  ) {
+    this.document = this.open(url);
+    this.document.catch(broke);
   }
 
   get isIdle(): boolean {
-    return this.atWork === 0;
+    return this.atWork.size === 0;
+  }
+
+  private async open(url: string): Promise<PDFDocumentProxy> {
+    const range = await ServedFile.open(url);
+    const { promise } = pdfjs.getDocument({
+      range,
+      ...documentParameters(this.parser),
+      disableAutoFetch: true,
+      disableStream: true,
+      rangeChunkSize: CHUNK,
+    } as never);
+    return new Promise((resolve, reject) => {
+      range.broke = (error) => {
+        reject(error as Error);
+        for (const tell of this.atWork) tell(error);
+        this.broke();
+        this.close();
+      };
+      promise.then(resolve, reject);
+    });
+  }
+
+  /** Lets go of it. */
+  close(): void {
+    this.document.then(
+      (document) => document.loadingTask.destroy(),
+      () => undefined,
+    );
   }
 
   /** Does some work on one of its pages, counted from 0, not while it is being tidied. */
   async during<T>(index: number, work: (page: PDFPageProxy) => Promise<T>): Promise<T> {
-    this.atWork++;
+    let tell: ((error: unknown) => void) | undefined;
     try {
-      return await this.tidying.during(async () => work(await this.page(index)));
+      return await new Promise<T>((resolve, reject) => {
+        this.atWork.add((tell = reject));
+        this.tidying.during(async () => work(await this.page(index))).then(resolve, reject);
+      });
     } finally {
-      this.atWork--;
+      this.atWork.delete(tell!);
     }
   }
 
@@ -70,9 +100,11 @@ export class OpenPdfs {
   get(url: string): OpenPdf {
     let pdf = this.open.get(url);
     if (!pdf) {
-      pdf = new OpenPdf(url, this.parser);
-      // What could not be opened is tried again the next time.
-      pdf.document.catch(() => this.open.delete(url));
+      // What could not be had is tried again the next time.
+      const opened = new OpenPdf(url, this.parser, () => {
+        if (this.open.get(url) === opened) this.open.delete(url);
+      });
+      pdf = opened;
     }
     this.open.delete(url);
     this.open.set(url, pdf);
@@ -85,7 +117,7 @@ export class OpenPdfs {
       if (this.open.size <= MOST_OPEN) return;
       if (url === but || !pdf.isIdle) continue;
       this.open.delete(url);
-      void pdf.document.then((document) => document.loadingTask.destroy());
+      pdf.close();
     }
   }
 }

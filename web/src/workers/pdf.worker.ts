@@ -23,6 +23,7 @@ import { startParser } from './pdf-parameters';
 import { PageSearch } from './page-search';
 import type { FoundMatch, PageLink, PageOfFile, PdfRequests } from './protocol';
 import { TextsOnServer } from './texts-on-server';
+import { warmUp } from './warm-up';
 import { drawSoftMasks } from './worker-canvas';
 
 drawSoftMasks();
@@ -31,6 +32,12 @@ drawSoftMasks();
 const parser = startParser();
 
 const pdfs = new OpenPdfs(parser);
+
+/** After so long without a file, in ms, this worker is one that was started ahead. */
+const AHEAD = 250;
+const ahead = setTimeout(() => {
+  warmUp(parser).catch((error: unknown) => console.warn('A worker could not be warmed up.', error));
+}, AHEAD);
 const rendering = new Map<number, RenderTask>();
 
 const answering = new Answering<PdfRequests>(
@@ -39,6 +46,7 @@ const answering = new Answering<PdfRequests>(
 );
 
 async function open({ url }: { url: string }, id: number): Promise<{ pageCount: number }> {
+  clearTimeout(ahead);
   const pdf = pdfs.get(url);
   const { numPages } = await pdf.document;
   // While the desk asks the server what is on the pages, the first one is read: to a dot, as it is not known how large

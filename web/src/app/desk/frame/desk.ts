@@ -7,13 +7,16 @@ import {
   input,
   signal,
   type OnDestroy,
+  type OnInit,
 } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
 import { MatSnackBar, MatSnackBarModule } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
 import type { Place } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
+import { filter } from 'rxjs';
 import { Api } from '../../api/api';
 import { PaneFrame } from '../../panes/pane-frame';
 import { documentActions, documentFeature } from '../platform/document/document.reducer';
@@ -23,6 +26,7 @@ import { Registered } from '../platform/feature/registered';
 import { ShownPart } from '../platform/feature/shown-part';
 import { PenPresence } from '../platform/input/pen-presence';
 import { kitFeature } from '../platform/kit/kit.reducer';
+import { afterPaint } from '../platform/paper/after-paint';
 import { PageSource } from '../platform/paper/page-source';
 import { PictureBitmaps } from '../platform/pictures/picture-bitmaps';
 import { AnnotationSelection } from '../platform/selection/annotation-selection';
@@ -85,7 +89,7 @@ const NARROW = 700;
     '[class.finding]': 'isIndexCovered()',
   },
 })
-export class Desk implements OnDestroy {
+export class Desk implements OnInit, OnDestroy {
   readonly id = input.required<string>();
   /** A place to show first. */
   readonly address = input.required<Address>();
@@ -110,6 +114,9 @@ export class Desk implements OnDestroy {
   private readonly stopWatching = inject(PenPresence).watch();
 
   protected readonly status = this.store.selectSignal(documentFeature.selectStatus);
+  /** Whether the document has been asked for: what needs none is made while one is waited for. */
+  protected readonly isBegun = signal(false);
+  protected readonly isReady = computed(() => this.status() === 'ready');
   protected readonly trouble = this.store.selectSignal(documentFeature.selectTrouble);
   private readonly title = this.store.selectSignal(documentFeature.selectTitle);
   protected readonly mode = this.store.selectSignal(kitFeature.selectMode);
@@ -139,14 +146,14 @@ export class Desk implements OnDestroy {
 
   constructor() {
     this.registered.start();
-    effect(() => {
-      const id = this.id();
-      this.store.dispatch(documentActions.opened({ id }));
-      void this.source.open(this.api.fileUrl(id));
-    });
-    effect(() => {
-      if (this.status() === 'ready') this.places.restore(this.id(), () => this.showAddressed());
-    });
+    // Not an effect: the page one will look at is asked for before the interface follows.
+    this.store
+      .select(documentFeature.selectStatus)
+      .pipe(
+        filter((status) => status === 'ready'),
+        takeUntilDestroyed(),
+      )
+      .subscribe(() => this.places.restore(this.id(), () => this.showAddressed()));
     effect(() => {
       // There the Index would lie over it.
       if (this.view.isBoardOpen() && innerWidth < NARROW) this.indexOpen.set(false);
@@ -161,17 +168,19 @@ export class Desk implements OnDestroy {
     });
     effect(() => {
       const trouble = this.source.trouble();
-      if (trouble) this.tell(`A page could not be shown: ${trouble}. Reload to try again.`);
+      // Where there is no document, that is said.
+      if (trouble && this.isReady())
+        this.tell(`A page could not be shown: ${trouble}. It is tried again.`);
     });
     effect(() => {
       const trouble = this.pictures.trouble();
       if (trouble) this.tell(`A picture could not be shown: ${trouble}. It is tried again.`);
     });
     effect(() => {
-      if (this.status() === 'ready') this.panes.shows(this.id());
+      if (this.isReady()) this.panes.shows(this.id());
     });
     effect(() => {
-      if (this.status() === 'ready') void this.documents.announce(this.id(), this.title());
+      if (this.isReady()) void this.documents.announce(this.id(), this.title());
     });
     effect(() => {
       if (!this.hasDrawn()) return;
@@ -181,6 +190,12 @@ export class Desk implements OnDestroy {
       });
     });
     this.documents.taken = (pictures) => this.incoming.taken(pictures);
+  }
+
+  /** Asks before the first of the interface is made. */
+  ngOnInit(): void {
+    this.load();
+    afterPaint(() => this.isBegun.set(true));
   }
 
   ngOnDestroy(): void {

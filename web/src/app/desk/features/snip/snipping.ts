@@ -61,15 +61,22 @@ export class Snipping {
     this.current.set({ page, area, isOnClipboard: false, picture: undefined, isFailed: false });
     const drawn = this.drawing.draw(target, area, this.settings().annotations);
     // At once: later the browser would no longer believe that it was asked for.
-    const [isOnClipboard, picture] = await Promise.all([
-      this.toClipboard(area, drawn.then(pngOf)),
-      this.cut(target, area),
-    ]);
-    if (picture) {
-      this.recent.add(picture);
-      await this.last.keep(picture, await drawn);
-    }
-    return isOnClipboard;
+    const onClipboard = this.toClipboard(area, drawn.then(pngOf));
+    const kept = this.keepCut(target, area, drawn);
+    this.last.comes(kept);
+    await kept;
+    return onClipboard;
+  }
+
+  private async keepCut(
+    target: GesturePage,
+    area: SnipArea,
+    drawn: Promise<HTMLCanvasElement>,
+  ): Promise<void> {
+    const picture = await this.cut(target, area);
+    if (!picture) return;
+    this.recent.add(picture);
+    await this.last.keep(picture, await drawn);
   }
 
   private async toClipboard(area: SnipArea, png: Promise<Blob>): Promise<boolean> {

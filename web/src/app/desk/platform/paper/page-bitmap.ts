@@ -9,6 +9,9 @@ import type { PageWindow } from './page-window';
 /** A page looks as it does for as long as it is turned the same way. */
 export const keptKey = ({ id, rotation }: Page): string => `${id} ${rotation}`;
 
+/** When a page that could not be drawn is tried again, in ms: the server may have been away. */
+const AGAIN = [1000, 2000, 4000, 8000, 16_000, 32_000];
+
 /** The bitmap of a page without our annotations: what is at hand at once, then the sharp one. */
 export class PageBitmap {
   private rendering: AbortController | undefined;
@@ -29,7 +32,11 @@ export class PageBitmap {
   ) {}
 
   /** Draws the window sharply, with the file's marks of these object numbers. */
-  async draw(window: PageWindow, marks: readonly number[] | undefined): Promise<void> {
+  async draw(
+    window: PageWindow,
+    marks: readonly number[] | undefined,
+    waits: readonly number[] = AGAIN,
+  ): Promise<void> {
     this.rendering?.abort();
     const rendering = (this.rendering = new AbortController());
     this.showKept();
@@ -47,7 +54,13 @@ export class PageBitmap {
       }
       this.hang({ canvas: canvasOf(bitmap), request }, window);
     } catch (error) {
-      if (!(error instanceof Cancelled)) this.source.trouble.set(String(error));
+      if (error instanceof Cancelled) return;
+      this.source.trouble.set(String(error));
+      const [wait, ...left] = waits;
+      if (wait === undefined) return;
+      setTimeout(() => {
+        if (!rendering.signal.aborted) void this.draw(window, marks, left);
+      }, wait);
     }
   }
 

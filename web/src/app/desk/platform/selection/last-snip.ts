@@ -7,6 +7,9 @@ import { accountStorage } from '../../../storage/account';
 
 const KEY = 'stylet.snip';
 
+/** How long pasting waits for a snip that is being cut out, in ms. */
+const LATEST = 5000;
+
 const snipSchema = z.object({
   picture: readyPictureSchema,
   width: z.int(),
@@ -20,6 +23,14 @@ const snipSchema = z.object({
  */
 @Injectable({ providedIn: 'root' })
 export class LastSnip {
+  private coming: Promise<unknown> | undefined;
+
+  /** One is being cut out in this window: whoever pastes it meanwhile gets it as it was cut. */
+  comes(kept: Promise<unknown>): void {
+    // Whoever cuts it out tells of trouble.
+    this.coming = kept.catch(() => undefined);
+  }
+
   async keep(picture: ReadyPicture, canvas: HTMLCanvasElement): Promise<void> {
     const { width, height } = canvas;
     const pixels = await fingerprint(canvas);
@@ -28,6 +39,7 @@ export class LastSnip {
 
   /** The snip a picture on the clipboard was made of, if it is the last one. */
   async recognise(file: Blob): Promise<ReadyPicture | undefined> {
+    await Promise.race([this.coming, new Promise((late) => setTimeout(late, LATEST))]);
     const kept = snipSchema.safeParse(readKept(accountStorage, KEY));
     if (!kept.success) return undefined;
     const bitmap = await createImageBitmap(file).catch(() => undefined);

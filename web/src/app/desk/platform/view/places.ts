@@ -1,4 +1,4 @@
-import { Injectable, effect, inject, untracked } from '@angular/core';
+import { Injectable, effect, inject } from '@angular/core';
 import { z } from 'zod';
 import { Store } from '@ngrx/store';
 import { keepOwn, readOwn } from '../../../storage/own-storage';
@@ -39,12 +39,13 @@ export class Places {
 
   /** Goes where one was, or fits one not seen before. */
   restore(documentId: string, then: () => void): void {
-    untracked(() =>
-      requestAnimationFrame(() => {
-        this.show(documentId);
-        then();
-      }),
-    );
+    const show = (): void => {
+      this.show(documentId);
+      then();
+    };
+    // What fits a view is known once there is one.
+    if (this.view.size().width > 0) show();
+    else requestAnimationFrame(show);
   }
 
   private show(documentId: string): void {
