@@ -120,3 +120,24 @@ test('what another device does meanwhile shows as soon as something is saved her
   await expect.poll(() => desk.darkestNear(theirs)).toBeGreaterThan(180);
   expect(await desk.darkestNear(mine)).toBeLessThan(120);
 });
+
+test('a part of the program that cannot be had is told of, and comes when the server is back', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  const { page } = desk;
+  let isAway = true;
+  await page.route(/chunk-/, async (route) => {
+    const isLate = isAway && (await page.locator('canvas.bitmap').count()) > 0;
+    await (isLate ? route.abort() : route.continue());
+  });
+  await desk.open(instance.url, deck);
+  await desk.pen([await desk.spot(1, 80, 30, SLIDE), await desk.spot(1, 300, 30, SLIDE)]);
+  await page.keyboard.press('Control+a');
+  await expect(page.getByText('A part of the program could not be loaded')).toBeVisible();
+  const selection = page.getByRole('toolbar', { name: 'Selection' });
+  await expect(selection).toHaveCount(0);
+  isAway = false;
+  await expect(selection).toBeVisible();
+});

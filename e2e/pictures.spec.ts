@@ -332,6 +332,7 @@ test('with the server away a picture is put in all the same, and sent when that 
   instance,
 }) => {
   await desk.open(instance.url, deck);
+  await desk.loaded();
   await instance.kill();
   await putDown(desk, [await png()], await desk.spot(1, 400, 200, SLIDE));
   await expect(desk.page.locator('.sync')).toContainText('Offline');

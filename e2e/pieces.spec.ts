@@ -11,7 +11,7 @@ test('a page whose bytes cannot be had is told of, and comes when the server is 
 }) => {
   const id = await instance.bringIn(readFileSync(manual), 'Manual.pdf');
   await desk.open(instance.url, id);
-  await desk.still();
+  await desk.loaded();
   await instance.kill();
   const { page } = desk;
   const field = page.getByLabel('Page, by label or number');

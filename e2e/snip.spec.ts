@@ -156,7 +156,7 @@ test('without the server a snip still has its pixels, and says so', async ({
   instance,
 }) => {
   await desk.open(instance.url, deck);
-  await desk.still();
+  await desk.loaded();
   await instance.kill();
   await desk.page.keyboard.press('s');
   await desk.page.getByLabel('Snip, key S').click();

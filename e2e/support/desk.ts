@@ -16,6 +16,9 @@ export interface Spot {
   readonly y: number;
 }
 
+/** How long nothing is loaded when all is, in ms. */
+const SILENCE = 1500;
+
 /** The desk as a person uses it: pen in hand, eyes on the page. */
 export class DeskDriver {
   private session: CDPSession | undefined;
@@ -39,6 +42,23 @@ export class DeskDriver {
   /** Waits until nothing moves or changes any more. */
   still(): Promise<void> {
     return still(this.page.locator(':root'));
+  }
+
+  /** Waits until all of the program is here that is loaded after the page: then its server may go away. */
+  loaded(): Promise<void> {
+    return this.page.evaluate(
+      (silence) =>
+        new Promise((resolve) => {
+          let timer: ReturnType<typeof setTimeout>;
+          const again = (): void => {
+            clearTimeout(timer);
+            timer = setTimeout(resolve, silence);
+          };
+          new PerformanceObserver(again).observe({ type: 'resource' });
+          again();
+        }),
+      SILENCE,
+    );
   }
 
   /** For so long, in ms, nothing is done: a pen is held, a hand has gone, or what is not to happen could. */

@@ -1,6 +1,6 @@
 import { provideHttpClient } from '@angular/common/http';
 import type { ApplicationConfig } from '@angular/core';
-import { provideZonelessChangeDetection } from '@angular/core';
+import { provideBrowserGlobalErrorListeners, provideZonelessChangeDetection } from '@angular/core';
 import {
   PreloadAllModules,
   RouteReuseStrategy,
@@ -9,6 +9,7 @@ import {
   withPreloading,
   type Routes,
 } from '@angular/router';
+import { missingParts } from './loading/not-loaded';
 import { KitTogether } from './panes/kit-together';
 import { RoutePerDocument } from './route-per-document';
 import { CatchingUp } from './desk/platform/document/catching-up';
@@ -44,6 +45,8 @@ const routes: Routes = [
 export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
+    provideBrowserGlobalErrorListeners(),
+    missingParts,
     // The desk is there by the time a cover has been chosen.
     provideRouter(routes, withComponentInputBinding(), withPreloading(PreloadAllModules)),
     { provide: RouteReuseStrategy, useClass: RoutePerDocument },

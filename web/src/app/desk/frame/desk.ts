@@ -56,6 +56,9 @@ export interface Address extends Partial<Arrival> {
 const ROOMY = 900;
 const NARROW = 700;
 
+/** When what was not needed at first is loaded at the latest, in ms after the first page: a server may go away. */
+const SOON = 1000;
+
 /** The screen on which an open document is worked on. */
 @Component({
   selector: 'stylet-desk',
@@ -111,6 +114,7 @@ export class Desk implements OnInit, OnDestroy {
   protected readonly incoming = inject(Incoming);
   protected readonly shortcuts = inject(Shortcuts);
   protected readonly clipboard = inject(Clipboard);
+  private readonly gone = new AbortController();
   private readonly stopWatching = inject(PenPresence).watch();
 
   protected readonly status = this.store.selectSignal(documentFeature.selectStatus);
@@ -184,10 +188,11 @@ export class Desk implements OnInit, OnDestroy {
     });
     effect(() => {
       if (!this.hasDrawn()) return;
-      requestIdleCallback(() => {
+      const rest = (): void => {
         this.pictures.prepare();
-        void this.registered.preload();
-      });
+        void this.registered.preload(this.gone.signal);
+      };
+      requestIdleCallback(rest, { timeout: SOON });
     });
     this.documents.taken = (pictures) => this.incoming.taken(pictures);
   }
@@ -200,6 +205,7 @@ export class Desk implements OnInit, OnDestroy {
 
   ngOnDestroy(): void {
     this.stopWatching();
+    this.gone.abort();
     void this.reading.tell();
     this.store.dispatch(documentActions.closed());
   }

@@ -8,6 +8,7 @@ import {
 } from '@angular/core';
 import { MatIconRegistry } from '@angular/material/icon';
 import { DomSanitizer } from '@angular/platform-browser';
+import { triedAgain } from '../../../loading/tried-again';
 import type { Page } from '@stylet/core/api';
 import type { Point } from '@stylet/core/geometry';
 import type { Remains } from '../paper/remains';
@@ -119,14 +120,17 @@ export class Registered {
   }
 
   /** Has what is loaded when it is first shown at hand, so that nothing waits for it then. */
-  async preload(): Promise<void> {
+  async preload(signal: AbortSignal): Promise<void> {
     const parts = [...this.list('overlays'), ...this.list('onPages'), ...this.list('onStrip')];
-    const cards = this.tools.flatMap(({ card }) => card ?? []);
-    // What fails is told when it is shown.
-    await Promise.allSettled([
-      ...parts.map((part) => ('load' in part ? part.load() : undefined)),
-      ...cards.map((card) => card()),
-    ]);
+    const loads = [
+      ...parts.flatMap((part) => ('load' in part ? part.load : [])),
+      ...this.tools.flatMap(({ card }) => card ?? []),
+    ];
+    await Promise.all(
+      loads.map((load) =>
+        triedAgain<unknown>(load, () => undefined, signal), // Told when it is shown.
+      ),
+    );
   }
 
   /** Begins all that runs as long as the desk. */

@@ -8,9 +8,12 @@ import {
   input,
   reflectComponentType,
   signal,
+  type OnDestroy,
   type Type,
 } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
+import { triedAgain } from '../../../loading/tried-again';
+import { NOT_LOADED } from '../../../loading/not-loaded';
 import type { Part } from './parts';
 
 /** Shows what was registered, as soon as it is loaded. With the class `placed` it is a box of its own. */
@@ -25,9 +28,10 @@ import type { Part } from './parts';
   styles: ':host:not(.placed, .hidden) { display: contents }',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
-export class ShownPart {
+export class ShownPart implements OnDestroy {
   readonly part = input.required<Part>();
   readonly inputs = input<Record<string, unknown>>({});
+  private loading: AbortController | undefined;
   private readonly snackBar = inject(MatSnackBar);
   protected readonly type = signal<Type<unknown> | undefined>(undefined);
   /** Those that the component has. */
@@ -45,13 +49,19 @@ export class ShownPart {
     });
   }
 
+  ngOnDestroy(): void {
+    this.loading?.abort();
+  }
+
   private async load(load: () => Promise<Type<unknown>>): Promise<void> {
-    try {
-      this.type.set(await load());
-    } catch (error) {
-      const reason = error instanceof Error ? error.message : String(error);
-      const message = `A part of the program could not be loaded: ${reason}. Reload to try again.`;
-      this.snackBar.open(message, 'Close', { duration: 12_000 });
-    }
+    this.loading?.abort();
+    const { signal } = (this.loading = new AbortController());
+    let isTold = false;
+    const failed = (): void => {
+      if (!isTold) this.snackBar.open(NOT_LOADED, 'Close', { duration: 12_000 });
+      isTold = true;
+    };
+    const type = await triedAgain(load, failed, signal);
+    if (type && !signal.aborted) this.type.set(type);
   }
 }

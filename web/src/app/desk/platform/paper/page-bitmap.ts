@@ -1,5 +1,6 @@
 import { Cancelled } from '../../../../workers/worker-client';
 import type { Page } from '@stylet/core/api';
+import { AGAIN } from '../../../loading/tried-again';
 import { requestFor } from './bitmap-request';
 import type { PageSource } from './page-source';
 import { brightPictures } from './bright-pictures';
@@ -8,9 +9,6 @@ import type { PageWindow } from './page-window';
 
 /** A page looks as it does for as long as it is turned the same way. */
 export const keptKey = ({ id, rotation }: Page): string => `${id} ${rotation}`;
-
-/** When a page that could not be drawn is tried again, in ms: the server may have been away. */
-const AGAIN = [1000, 2000, 4000, 8000, 16_000, 32_000];
 
 /** The bitmap of a page without our annotations: what is at hand at once, then the sharp one. */
 export class PageBitmap {
