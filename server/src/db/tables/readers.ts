@@ -1,0 +1,49 @@
+import type { Kit } from '@stylet/core/api';
+import { doublePrecision, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { accounts } from './accounts';
+import { instant } from './columns';
+import { documents, pages } from './documents';
+
+/** The kit of each account. */
+export const kits = pgTable('kits', {
+  account: text('account')
+    .primaryKey()
+    .references(() => accounts.id),
+  kit: jsonb('kit').$type<Kit>().notNull(),
+  modified: instant('modified').notNull().defaultNow(),
+});
+
+/** Where each account was last in a document: a page, and how far down it. */
+export const places = pgTable(
+  'places',
+  {
+    account: text('account')
+      .notNull()
+      .references(() => accounts.id),
+    documentId: uuid('document_id')
+      .notNull()
+      .references(() => documents.id, { onDelete: 'cascade' }),
+    pageId: uuid('page_id')
+      .notNull()
+      .references(() => pages.id, { onDelete: 'cascade' }),
+    share: doublePrecision('share').notNull(),
+    modified: instant('modified').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.account, t.documentId] })],
+);
+
+/** The pages each account has looked at. */
+export const seenPages = pgTable(
+  'seen_pages',
+  {
+    account: text('account')
+      .notNull()
+      .references(() => accounts.id),
+    pageId: uuid('page_id')
+      .notNull()
+      .references(() => pages.id, { onDelete: 'cascade' }),
+    first: instant('first').notNull().defaultNow(),
+    last: instant('last').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.account, t.pageId] })],
+);
