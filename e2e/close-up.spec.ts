@@ -39,8 +39,7 @@ test('what is written in the close-up is small ink on the page, seen in both whi
       tiltY: 0,
       clickCount: 1,
     });
-  await desk.pause(120);
-  const during = await desk.picture(onPage);
+  const during = await desk.rested(onPage);
   expect(differing(before, during, 40)).toBeGreaterThan(30);
   await session.send('Input.dispatchMouseEvent', {
     type: 'mouseReleased',

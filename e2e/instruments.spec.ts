@@ -79,7 +79,7 @@ for (const [i, { name }] of kit.slots.entries()) {
       for (let k = 1; k < 90; k++) await send('mouseMoved', ...at(k), 0.3 + (k % 30) / 60);
       // What was shown ahead of the pen is gone once it rests.
       await desk.pause(200);
-      const drawing = await desk.picture(clip);
+      const drawing = await desk.rested(clip);
       await send('mouseReleased', ...at(89), 0);
       const lifted = await desk.rested(clip);
       // Levels of grey may be rounded once more or less where ink shows through.

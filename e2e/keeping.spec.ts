@@ -1,6 +1,5 @@
 import { newId } from '@stylet/core/document';
 import { expect, test, SLIDE } from './support/fixtures';
-import { killDatabase, startDatabase } from './support/instance';
 
 test('with the server killed work goes on, and everything is there afterwards', async ({
   desk,
@@ -31,17 +30,21 @@ test('with the server killed work goes on, and everything is there afterwards', 
   await expect.poll(async () => (await instance.annotations(deck)).length).toBe(4);
 });
 
-test('what was saved survives kill -9 of server and database', async ({ desk, deck, instance }) => {
+test('what was saved survives a database that goes away and kill -9 of the server', async ({
+  desk,
+  deck,
+  instance,
+}) => {
   await desk.open(instance.url, deck);
   const line = async (y: number) =>
     desk.pen([await desk.spot(1, 80, y, SLIDE), await desk.spot(1, 300, y, SLIDE)]);
   await line(30);
   await line(50);
   await desk.saved();
-  killDatabase();
+  instance.withdrawDatabase();
   await line(70);
   await expect(desk.page.locator('.sync')).toHaveText(/Offline/);
-  startDatabase();
+  instance.giveDatabaseBack();
   await desk.saved();
   await instance.kill();
   await instance.start();

@@ -9,7 +9,7 @@ install_debian_packages() {
   MISSING=()
   local more
   need_package '/usr/lib/postgresql/*/bin/initdb' postgresql
-  need_package chromium chromium
+  need_package chromium-headless-shell chromium-headless-shell
   need_package qpdf qpdf
   need_package pdftotext poppler-utils
   need_package mutool mupdf-tools

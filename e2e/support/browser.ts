@@ -1,6 +1,6 @@
 /** How Debian's Chromium is started, for tests and measurements alike. */
 export const browserOptions = {
-  executablePath: '/usr/bin/chromium',
+  executablePath: '/usr/bin/chromium-headless-shell',
   args: [
     '--no-sandbox',
     '--disable-gpu',

@@ -1,5 +1,6 @@
 import { test as base } from '@playwright/test';
-import { makeDeck, makeHandbook } from '@stylet/demo/documents';
+import { readFileSync } from 'node:fs';
+import { madePdf } from '@stylet/demo/testing';
 import { DeskDriver } from './desk';
 import { Instance } from './instance';
 
@@ -20,8 +21,11 @@ export const test = base.extend<{ desk: DeskDriver; deck: string; handbook: stri
     },
     { scope: 'worker' },
   ],
-  deckPdf: [async ({}, use) => use(await makeDeck()), { scope: 'worker' }],
-  handbookPdf: [async ({}, use) => use(await makeHandbook()), { scope: 'worker', timeout: 60_000 }],
+  deckPdf: [async ({}, use) => use(readFileSync(madePdf('makeDeck'))), { scope: 'worker' }],
+  handbookPdf: [
+    async ({}, use) => use(readFileSync(madePdf('makeHandbook'))),
+    { scope: 'worker', timeout: 60_000 },
+  ],
   deck: async ({ instance, deckPdf }, use) =>
     use(await instance.bringIn(deckPdf, 'Waves and tides.pdf')),
   handbook: async ({ instance, handbookPdf }, use) =>

@@ -2,8 +2,8 @@ import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
-import { killDatabase, startDatabase } from '../../e2e/support/instance';
 import { insist, type Check } from '../check';
+import { killDatabase, startDatabase } from '../cluster';
 import { root } from '../under-fault';
 import { Writer } from '../writing';
 

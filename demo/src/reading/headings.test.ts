@@ -1,12 +1,7 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { headingsIn, type Heading, type LookedPage } from '@stylet/core/text';
-import { demoPdf, node, realPdf } from '../testing/node';
-
-const work = mkdtempSync(join(tmpdir(), 'stylet-headings-'));
-afterAll(() => rmSync(work, { recursive: true }));
+import { madePdf } from '../testing/made';
+import { node, realPdf } from '../testing/node';
 
 interface Entry {
   readonly title: string;
@@ -76,7 +71,7 @@ test.each([
 );
 
 test('of slides the titles are proposed', () => {
-  const file = demoPdf(work, 'makeDeck');
+  const file = madePdf('makeDeck');
   const entries = outlineOf(file).map(({ title, pageIndex }) => ({ title, pageIndex }));
   const titles = found(file).map(({ title, pageIndex }) => ({ title: saying(title), pageIndex }));
   const missed = entries.filter(

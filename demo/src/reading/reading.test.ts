@@ -1,14 +1,9 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { unite, type Box } from '@stylet/core/geometry';
 import { PageText, between } from '@stylet/core/text';
-import { demoPdf, node, realPdf } from '../testing/node';
+import { madePdf } from '../testing/made';
+import { node, realPdf } from '../testing/node';
 import type { ReadPage } from './index';
-
-const work = mkdtempSync(join(tmpdir(), 'stylet-reading-'));
-afterAll(() => rmSync(work, { recursive: true }));
 
 interface PopplerWord {
   readonly text: string;
@@ -82,11 +77,9 @@ function compare(file: string, pages: number[]): { agreeing: number; sideways: n
   return { agreeing: agreeing / total, sideways: errors[Math.floor(errors.length * 0.9)] };
 }
 
-const demo = (make: string): string => demoPdf(work, make);
-
 test.each([
-  ['the slides', () => demo('makeDeck'), [2, 4, 16, 17, 30]],
-  ['the paper', () => demo('makePaper'), [1, 2, 3, 4, 5, 6]],
+  ['the slides', () => madePdf('makeDeck'), [2, 4, 16, 17, 30]],
+  ['the paper', () => madePdf('makePaper'), [1, 2, 3, 4, 5, 6]],
   ['a programming manual', () => realPdf('sbcl-doc/sbcl.pdf'), [12, 20, 33, 47, 80, 120]],
   ['a plotting manual', () => realPdf('gnuplot-doc/gnuplot.pdf'), [20, 40, 61, 99, 150, 220]],
 ])(
@@ -104,7 +97,7 @@ test.each([
 test.each([1, 3, 6])(
   'columns of the paper’s page %i are read one after the other',
   (page) => {
-    const file = demo('makePaper');
+    const file = madePdf('makePaper');
     const [ours] = ourPages(file, [page]);
     const mine = ours.lines.flatMap((line) => line.words.map((word) => word.text));
     const raw = execFileSync('pdftotext', ['-raw', '-f', `${page}`, '-l', `${page}`, file, '-'], {
@@ -175,7 +168,7 @@ test.each([
 test.each([
   ['a card of three columns', () => realPdf('octave-doc/refcard-a4.pdf')],
   ['a card of tables', () => realPdf('asymptote-doc/asyRefCard.pdf')],
-  ['the paper', () => demo('makePaper')],
+  ['the paper', () => madePdf('makePaper')],
 ])(
   'inexact strokes of the highlighter mark the words meant in %s',
   (_, file) => {

@@ -91,7 +91,8 @@ test.each([
 
     // The outline's entries lead to the pages they led to, and as far down.
     const numberOf = new Map(pages.map((page, i) => [page.id, i + 1]));
-    const led = new Map(entriesOf(before).map((entry, i) => [entry.id, followed(was)[i]]));
+    const then = followed(was);
+    const led = new Map(entriesOf(before).map((entry, i) => [entry.id, then[i]]));
     const now = followed(file);
     const entries = entriesOf(after);
     expect(now).toHaveLength(entries.length);

@@ -1,5 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { findResultSchema } from '@stylet/core/api';
-import { makeDeck, makeHandbook, makePaper } from '@stylet/demo/documents';
+import { madePdf } from '@stylet/demo/testing';
 import { TestServer } from '../testing/server';
 
 const deck = 'Waves and tides';
@@ -63,9 +64,9 @@ const questions: readonly [string, string, number][] = [
 let server: TestServer;
 beforeAll(async () => {
   server = await TestServer.start();
-  await server.bringIn(await makeDeck(), `${deck}.pdf`);
-  await server.bringIn(await makeHandbook(), `${handbook}.pdf`);
-  await server.bringIn(await makePaper(), `${paper}.pdf`);
+  await server.bringIn(readFileSync(madePdf('makeDeck')), `${deck}.pdf`);
+  await server.bringIn(readFileSync(madePdf('makeHandbook')), `${handbook}.pdf`);
+  await server.bringIn(readFileSync(madePdf('makePaper')), `${paper}.pdf`);
   await server.index();
 }, 120_000);
 afterAll(() => server.stop());

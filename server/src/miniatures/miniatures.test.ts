@@ -6,7 +6,7 @@ import sharp from 'sharp';
 import { smallPdf } from '../../../core/src/pdf/testing/small-file';
 import { indexing } from '../db/schema';
 import { claimDrawing } from '../indexing/store';
-import { TestServer, realPdf, tool, type Rendering } from '../testing/server';
+import { TestServer, realPdf, tool, renderingOf, type Rendering } from '../testing/server';
 
 let server: TestServer;
 beforeAll(async () => (server = await TestServer.start()));
@@ -37,11 +37,7 @@ async function pixels(webp: Buffer): Promise<Rendering> {
     .removeAlpha()
     .raw()
     .toBuffer({ resolveWithObject: true });
-  const at = (x: number, y: number): [number, number, number] => {
-    const i = 3 * (y * info.width + x);
-    return [data[i], data[i + 1], data[i + 2]];
-  };
-  return { width: info.width, height: info.height, at };
+  return renderingOf(info.width, info.height, data);
 }
 
 test('until they are drawn there are none, and of what is no file there never are any', async () => {

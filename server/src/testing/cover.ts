@@ -29,10 +29,12 @@ export class Cover {
   at(x: number, y: number): 'in' | 'out' | 'edge' {
     const column = Math.floor((x - this.frame.x0) * this.frame.scale);
     const row = Math.floor((y - this.frame.y0) * this.frame.scale);
+    // Outside the frame nothing is filled.
     let covered = 0;
-    for (let dy = -1; dy <= 1; dy++)
-      for (let dx = -1; dx <= 1; dx++)
-        covered += this.filled[(row + dy) * this.width + column + dx] ?? 0;
+    for (let r = row - 1; r <= row + 1; r++) {
+      const i = r * this.width + column;
+      covered += (this.filled[i - 1] ?? 0) + (this.filled[i] ?? 0) + (this.filled[i + 1] ?? 0);
+    }
     return covered === 9 ? 'in' : covered === 0 ? 'out' : 'edge';
   }
 

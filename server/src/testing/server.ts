@@ -243,8 +243,20 @@ export function tool(program: string, ...args: string[]): string {
 export interface Rendering {
   readonly width: number;
   readonly height: number;
+  /** Three a pixel. */
+  readonly bytes: Uint8Array;
   at(x: number, y: number): [number, number, number];
 }
+
+export const renderingOf = (width: number, height: number, bytes: Uint8Array): Rendering => ({
+  width,
+  height,
+  bytes,
+  at: (x, y) => {
+    const i = 3 * (Math.round(y) * width + Math.round(x));
+    return [bytes[i], bytes[i + 1], bytes[i + 2]];
+  },
+});
 
 /** Reads a binary PPM (netpbm, “PPM format specification”). */
 export function readPpm(path: string): Rendering {
@@ -252,13 +264,5 @@ export function readPpm(path: string): Rendering {
   const [header, width, height] = /^P6\s+(\d+)\s+(\d+)\s+255\s/.exec(
     bytes.subarray(0, 64).toString('latin1'),
   )!;
-  const w = Number(width);
-  return {
-    width: w,
-    height: Number(height),
-    at: (x, y) => {
-      const i = header.length + 3 * (Math.round(y) * w + Math.round(x));
-      return [bytes[i], bytes[i + 1], bytes[i + 2]];
-    },
-  };
+  return renderingOf(Number(width), Number(height), bytes.subarray(header.length));
 }

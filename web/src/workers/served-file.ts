@@ -23,12 +23,18 @@ export class ServedFile extends PDFDataRangeTransport {
   /** Fetches both ends of a file, at once. Throws what `fetchPiece` throws. */
   static async open(url: string): Promise<ServedFile> {
     const closing = new AbortController();
-    const [head, tail] = await Promise.all([
-      fetchPiece(url, { begin: 0, end: CHUNK }, closing.signal),
-      fetchPiece(url, { last: TAIL }, closing.signal),
-    ]);
-    checkSame(head, tail);
-    return new ServedFile(url, head, tail, closing);
+    try {
+      const [head, tail] = await Promise.all([
+        fetchPiece(url, { begin: 0, end: CHUNK }, closing.signal),
+        fetchPiece(url, { last: TAIL }, closing.signal),
+      ]);
+      checkSame(head, tail);
+      return new ServedFile(url, head, tail, closing);
+    } catch (error) {
+      // One end alone is of no use.
+      closing.abort();
+      throw error;
+    }
   }
 
   override requestDataRange(begin: number, end: number): void {
