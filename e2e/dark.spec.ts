@@ -78,6 +78,8 @@ test('who asks for less motion gets none; where the system gives the colours, th
   await page.emulateMedia({ reducedMotion: 'reduce', forcedColors: 'active' });
   await desk.open(instance.url, deck);
   await page.locator('stylet-rail .slot.active').click();
+  const dots = page.locator('stylet-color-choice button');
+  await expect(dots.first()).toBeVisible();
   const moving = await page.evaluate(
     () =>
       Array.from(document.querySelectorAll('*')).filter((element) => {
@@ -88,7 +90,6 @@ test('who asks for less motion gets none; where the system gives the colours, th
       }).length,
   );
   expect(moving).toBe(0);
-  const dots = page.locator('stylet-color-choice button');
   const colors = await dots.evaluateAll((all) =>
     all.map((dot) => {
       const inner = getComputedStyle(dot, '::before').backgroundColor;

@@ -10,8 +10,8 @@ import { and, asc, eq, inArray } from 'drizzle-orm';
 import { isSeenBy } from '../access/access';
 import type { Identity } from '../access/identity';
 import type { Database } from '../db/database';
+import { insertMany } from '../db/insert-many';
 import { dictionaries, dictionaryEntries } from '../db/schema';
-import { inParts } from '../sources/parts';
 import { streamOf } from '../sources/part-stream';
 import type { Spool } from '../sources/spool';
 
@@ -83,7 +83,7 @@ export async function addDictionary(
   });
   await database.transaction(async (transaction) => {
     await transaction.insert(dictionaries).values({ id, owner: account, title });
-    for (const part of inParts(rows)) await transaction.insert(dictionaryEntries).values(part);
+    await insertMany(transaction, dictionaryEntries, rows);
   });
   return id;
 }

@@ -4,13 +4,13 @@ import type { ImportedPage } from '@stylet/core/pdf';
 import { checkRight } from '../access/access';
 import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
+import { insertMany } from '../db/insert-many';
 import { annotations, documents, landmarks, pages } from '../db/schema';
 import { storeEntries } from '../find/entries';
 import { checkFolder } from '../folders/store';
-import { inParts } from '../sources/parts';
+import { sheetsOf } from '../sources/sheets';
 import { takePdf, type ComingPdf, type FileTools, type TakenPdf } from '../sources/take-pdf';
 import { toRow } from './annotation-rows';
-import { sheetFor } from './page-rows';
 import { titlesOf } from './titles';
 
 /** Where a document goes that comes, and by what it is called. */
@@ -67,9 +67,9 @@ export async function storeDocument(
       id: fields.id,
       fields,
     }));
-    if (landmarkRows.length > 0) await queries.insert(landmarks).values(landmarkRows);
+    await insertMany(queries, landmarks, landmarkRows);
     const annotationRows = part.annotations.map((annotation) => toRow(id, annotation, 0));
-    if (annotationRows.length > 0) await queries.insert(annotations).values(annotationRows);
+    await insertMany(queries, annotations, annotationRows);
     await storeEntries(queries, id, documentState(title, part.annotations, part.landmarks));
   }
 }
@@ -81,12 +81,14 @@ export async function storeDocumentPages(
   source: string,
   imported: readonly ImportedPage[],
 ): Promise<void> {
+  const indices = imported.map(({ index }) => index).sort((a, b) => a - b);
+  const sheets = await sheetsOf(queries, source, indices);
   const rows = imported.map(({ index: sourceIndex, ...page }) => ({
     ...page,
     documentId,
     source,
     sourceIndex,
-    ...sheetFor({ source, sourceIndex }),
+    sheet: sheets.get(sourceIndex)!,
   }));
-  for (const part of inParts(rows)) await queries.insert(pages).values(part);
+  await insertMany(queries, pages, rows);
 }

@@ -2,9 +2,9 @@ import { documentState, newId, type Annotation, type Landmark } from '@stylet/co
 import { eq } from 'drizzle-orm';
 import type { Identity } from '../access/identity';
 import type { Database } from '../db/database';
+import { insertMany } from '../db/insert-many';
 import { annotations, documents, landmarks, pages } from '../db/schema';
 import { storeEntries } from '../find/entries';
-import { inParts } from '../sources/parts';
 import { notFound } from './queries';
 
 /**
@@ -54,10 +54,9 @@ export async function duplicate(
         annotations: annotationRows.map((row) => ({ ...copied(row), revision: 0 })),
         landmarks: landmarkRows.map((row) => copied(row)),
       };
-      for (const part of inParts(rows.pages)) await transaction.insert(pages).values(part);
-      for (const part of inParts(rows.annotations))
-        await transaction.insert(annotations).values(part);
-      for (const part of inParts(rows.landmarks)) await transaction.insert(landmarks).values(part);
+      await insertMany(transaction, pages, rows.pages);
+      await insertMany(transaction, annotations, rows.annotations);
+      await insertMany(transaction, landmarks, rows.landmarks);
       const state = documentState(
         title,
         rows.annotations.map(({ fields }) => fields as Annotation),

@@ -56,7 +56,7 @@ export async function checkPages(
 }
 
 /** Which sheet a page is: its file has come before it. */
-export const sheetFor = ({
+const sheetFor = ({
   source,
   sourceIndex,
 }: Pick<DocumentPage, 'source' | 'sourceIndex'>): { sheet: SQL<number> } => ({

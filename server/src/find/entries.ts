@@ -2,10 +2,10 @@ import { documentState, type DocumentState } from '@stylet/core/document';
 import { namedAmong, type Named } from '@stylet/core/find';
 import { and, eq, inArray, notExists, sql } from 'drizzle-orm';
 import type { Database, Queries } from '../db/database';
+import { insertMany } from '../db/insert-many';
 import { documents, entries } from '../db/schema';
 import { readAnnotations, readLandmarks } from '../documents/queries';
 import { lexemesOf } from '../indexing/lexemes';
-import { inParts } from '../sources/parts';
 
 /** What is found of a document besides the words of its pages. */
 type Entry = Omit<Named, 'kind'> & { readonly kind: Named['kind'] | 'title' };
@@ -62,18 +62,13 @@ export async function writeEntries(
 
 async function write(queries: Queries, documentId: string, list: readonly Entry[]): Promise<void> {
   const rows = list.map((entry) => ({ ...entry, documentId, lexemes: lexemesOf(entry.text) }));
-  for (const part of inParts(rows))
-    await queries
-      .insert(entries)
-      .values(part)
-      .onConflictDoUpdate({
-        target: [entries.documentId, entries.itemId, entries.kind],
-        set: {
-          place: sql`excluded.place`,
-          text: sql`excluded.text`,
-          lexemes: sql`excluded.lexemes`,
-        },
-      });
+  await insertMany(
+    queries,
+    entries,
+    rows,
+    sql`on conflict (document_id, item_id, kind)
+      do update set place = excluded.place, text = excluded.text, lexemes = excluded.lexemes`,
+  );
 }
 
 const isSame = (a: Entry | undefined, b: Entry): boolean =>

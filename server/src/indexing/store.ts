@@ -1,23 +1,11 @@
 import type { IndexingState } from '@stylet/core/api';
-import {
-  and,
-  asc,
-  between,
-  eq,
-  gt,
-  gte,
-  isNotNull,
-  isNull,
-  lt,
-  or,
-  sql,
-  type SQL,
-} from 'drizzle-orm';
+import { and, asc, eq, gt, gte, isNotNull, isNull, lt, or, sql, type SQL } from 'drizzle-orm';
 import { isSeenBy } from '../access/access';
 import type { Identity } from '../access/identity';
 import type { Database, Queries } from '../db/database';
-import { documents, indexing, pages, sourcePages, sourceTexts, sources, terms } from '../db/schema';
-import { inParts } from '../sources/parts';
+import { insertMany } from '../db/insert-many';
+import { documents, indexing, pages, sourceTexts, sources, terms } from '../db/schema';
+import { sheetsOf } from '../sources/sheets';
 import type { ReadTexts } from './texts';
 
 /** A file of which pages are to be read or drawn. */
@@ -93,17 +81,13 @@ export async function storeTexts(
       .where(and(eq(indexing.source, source), eq(indexing.done, from)))
       .returning({ source: indexing.source });
     if (advanced.length === 0) return;
-    const sheets = await transaction
-      .select({ sheet: sourcePages.sheet, index: sourcePages.sourceIndex })
-      .from(sourcePages)
-      .where(and(eq(sourcePages.source, source), between(sourcePages.sourceIndex, from, to - 1)));
-    const sheetAt = new Map(sheets.map(({ sheet, index }) => [index, sheet]));
+    const sheets = await sheetsOf(transaction, source, [from, to - 1]);
     const rows = texts.map(({ sourceIndex, ...text }) => ({
       ...text,
-      sheet: sheetAt.get(sourceIndex)!,
+      sheet: sheets.get(sourceIndex)!,
       words: Buffer.from(text.words),
     }));
-    for (const part of inParts(rows)) await transaction.insert(sourceTexts).values(part);
+    await insertMany(transaction, sourceTexts, rows);
     // In one order everywhere, so that two servers never wait for each other.
     const counted = [...found].sort(([a], [b]) => (a < b ? -1 : 1));
     await transaction.execute(sql`

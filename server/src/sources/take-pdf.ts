@@ -1,9 +1,11 @@
 import type { Readable } from 'node:stream';
 import type { Annotation, Landmark } from '@stylet/core/document';
 import type { ImportedPage } from '@stylet/core/pdf';
+import { sql } from 'drizzle-orm';
 import { ownFiles } from '../access/access';
 import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
+import { insertMany } from '../db/insert-many';
 import { sourcePages } from '../db/schema';
 import type { Indexer } from '../indexing/indexer';
 import type { Miniaturist } from '../miniatures/miniaturist';
@@ -13,7 +15,6 @@ import { withPictures, type FoundPictures } from '../pictures/recover';
 import type { PictureTools } from '../pictures/store';
 import { storeFile } from './chunks';
 import { readParts, type ImportedFacts } from './imported';
-import { inParts } from './parts';
 import type { SpooledFile } from './spooled-file';
 
 export interface FileTools extends PictureTools {
@@ -104,6 +105,5 @@ async function storePages(
     height,
     hasMarks,
   }));
-  for (const part of inParts(rows))
-    await queries.insert(sourcePages).values(part).onConflictDoNothing();
+  await insertMany(queries, sourcePages, rows, sql`on conflict do nothing`);
 }
