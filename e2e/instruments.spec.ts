@@ -82,8 +82,10 @@ for (const [i, { name }] of kit.slots.entries()) {
       const drawing = await desk.rested(clip);
       await send('mouseReleased', ...at(89), 0);
       const lifted = await desk.rested(clip);
-      // Levels of grey may be rounded once more or less where ink shows through.
-      expect(differing(drawing, lifted, 16)).toBe(0);
+      // Two pieces that meet within a pixel, covering a and 1 - a of it, leave a(1 - a) of it open, a quarter at most
+      // (Porter and Duff 1984, “over”); where they meet depends on when the pen was heard of.
+      expect(differing(drawing, lifted, 64)).toBe(0);
+      expect(differing(drawing, lifted, 16)).toBeLessThan(6);
       // Where the edge of a band cuts a piece, what it covers of a pixel may be reckoned a little otherwise.
       expect(differing(drawing, lifted, kit.slots[i].opacity < 1 ? 3 : 1)).toBeLessThan(80);
       await desk.page.keyboard.press('Control+z');

@@ -112,6 +112,8 @@ test('pages that pass show from far off at once, until they rest and are sharp',
   handbook,
   instance,
 }) => {
+  // A manual is read and drawn first, behind all else that the machine has to do.
+  test.slow();
   await instance.indexed();
   await instance.drawn();
   const { page } = desk;
