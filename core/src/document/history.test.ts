@@ -74,6 +74,23 @@ test('steps go from undo to redo and back; a new one forgets what was undone', (
   });
 });
 
+test('undo and redo take the last of many steps, and leave the others', () => {
+  const step = (title: string): Reversal[] => [
+    { effect: { type: 'document.rename', title }, of: { type: 'document.rename', title } },
+  ];
+  const after = (kinds: readonly Parameters<typeof historyAfter>[1][]) =>
+    kinds.reduce((history, kind, i) => historyAfter(history, kind, step(String(i))), noHistory);
+  const made = ['changed', 'changed', 'changed', 'changed'] as const;
+  expect(after([...made, 'undone'])).toEqual({
+    undo: [step('0'), step('1'), step('2')],
+    redo: [step('4')],
+  });
+  expect(after([...made, 'undone', 'undone', 'undone', 'redone'])).toEqual({
+    undo: [step('0'), step('7')],
+    redo: [step('4'), step('5')],
+  });
+});
+
 test('what becomes of a stroke later is undone together with it, whatever was done meanwhile', () => {
   const drawn: Reversal[] = [{ effect: remove, of: add }];
   const other: Reversal[] = [
