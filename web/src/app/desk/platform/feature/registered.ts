@@ -127,8 +127,8 @@ export class Registered {
       ...this.tools.flatMap(({ card }) => card ?? []),
     ];
     await Promise.all(
-      loads.map((load) =>
-        triedAgain<unknown>(load, () => undefined, signal), // Told when it is shown.
+      loads.map(
+        (load) => triedAgain<unknown>(load, () => undefined, signal), // Told when it is shown.
       ),
     );
   }
