@@ -5,9 +5,13 @@ import { browserOptions } from '../e2e/support/browser';
 
 export const root = resolve(import.meta.dirname, '..');
 
-/** The same browser for everything that is measured. */
+/** The browser that people have, not the one of the tests: it composes frames otherwise. */
 export function launch(args: readonly string[] = []): Promise<Browser> {
-  return chromium.launch({ ...browserOptions, args: [...browserOptions.args, ...args] });
+  return chromium.launch({
+    ...browserOptions,
+    executablePath: '/usr/bin/chromium',
+    args: [...browserOptions.args, ...args],
+  });
 }
 
 /** A module of `bench/pages` as one script. */

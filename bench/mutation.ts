@@ -60,6 +60,7 @@ function mutate({ folder, tests }: (typeof subjects)[number], seed: number): [nu
         cwd: root,
         env: {
           ...process.env,
+          STYLET_ROOT: root,
           STYLET_MUTATED: tests,
           STYLET_MUTATE: partsOf(folder, seed).join(' '),
           STYLET_MUTATION_REPORT: path,

@@ -1,4 +1,4 @@
-/** How Debian's Chromium is started, for tests and measurements alike. */
+/** How Debian's Chromium is started: docs/decisions/0051-tests-in-the-shell.md. */
 export const browserOptions = {
   executablePath: '/usr/bin/chromium-headless-shell',
   args: [

@@ -27,7 +27,8 @@ import { readConfig } from '../config';
 import { connect, updateTables, type Connection } from '../db/database';
 import { endServices, makeServices, type Services } from '../services';
 
-export const root = resolve(__dirname, '../../..');
+/** Where what was built and fetched lies; not beside a copy of the sources that is mutated. */
+export const root = process.env['STYLET_ROOT'] ?? resolve(__dirname, '../../..');
 export const realPdf = (path: string): string => join(root, '.data/documents', path);
 
 /** Whoever a test says that it is. */
