@@ -34,11 +34,11 @@ test('taps of fingers are set up once and then undo, redo and change tools', asy
   await desk.choose('Three fingers, tapped', 'redo');
   await desk.choose('Two fingers, tapped twice', 'take the eraser');
   await desk.page.getByRole('button', { name: 'Done' }).click();
-  await desk.pen([await desk.spot(1, 80, 40, SLIDE), await desk.spot(1, 300, 40, SLIDE)]);
-  await desk.saved();
   const count = async () => (await instance.annotations(deck)).length;
+  await desk.pen([await desk.spot(1, 80, 40, SLIDE), await desk.spot(1, 300, 40, SLIDE)]);
   // The hand that has just written is not listened to.
   await tap(desk, 2, middle);
+  await desk.saved();
   await desk.pause(1200);
   expect(await count()).toBe(1);
   await tap(desk, 2, middle);
