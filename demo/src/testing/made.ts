@@ -24,14 +24,16 @@ function digest(): string {
 
 /** A document of the demo as a file, by the function that makes it: made once, until what it is made from changes. */
 export function madePdf(make: 'makeDeck' | 'makeHandbook' | 'makePaper'): string {
-  const file = join(folder, `${make}-${digest()}.pdf`);
+  const name = `${make}-${digest()}.pdf`;
+  const file = join(folder, name);
   if (existsSync(file)) return file;
   mkdirSync(folder, { recursive: true });
-  const old = readdirSync(folder).filter((name) => name.startsWith(`${make}-`));
   // Two that make it at once end with the same.
   const making = join(folder, `${process.pid}-${make}.pdf`);
   node('demo/src/testing/make.ts', make, making);
   renameSync(making, file);
-  for (const name of old) rmSync(join(folder, name), { force: true });
+  for (const other of readdirSync(folder))
+    if (other.startsWith(`${make}-`) && other !== name)
+      rmSync(join(folder, other), { force: true });
   return file;
 }
