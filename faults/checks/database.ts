@@ -1,23 +1,13 @@
-import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import { insist, type Check } from '../check';
-import { killDatabase, startDatabase } from '../cluster';
+import { killDatabase, startDatabase, stopDatabase } from '../cluster';
 import { root } from '../under-fault';
 import { Writer } from '../writing';
 
 export const smallBook = (): Buffer =>
   readFileSync(join(root, '.data/documents/asymptote-doc/asyRefCard.pdf'));
-
-/** Stops the database as pg_ctl does: connections are ended, or everything at once. */
-function stopDatabase(how: 'fast' | 'immediate'): void {
-  const program = join(process.env['STYLET_PG_BIN']!, 'pg_ctl');
-  const args = [program, '-D', process.env['STYLET_CLUSTER']!, '-m', how, '-w', 'stop'];
-  const [command, ...rest] =
-    process.getuid?.() === 0 ? ['runuser', '-u', 'postgres', '--', ...args] : args;
-  execFileSync(command, rest, { cwd: '/', stdio: 'ignore' });
-}
 
 /** The database goes away in every way, while somebody writes, and comes back. */
 export const database: Check = {
