@@ -12,3 +12,9 @@ export const owner = () =>
   text('owner')
     .notNull()
     .references(() => accounts.id);
+
+/** Whose doing or state a row is. */
+export const ofAccount = () =>
+  text('account')
+    .notNull()
+    .references(() => accounts.id);

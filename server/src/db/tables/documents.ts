@@ -54,13 +54,17 @@ export const documents = pgTable('documents', {
   trashed: instant('trashed'),
 });
 
+/** The document a row belongs to, and goes with. */
+export const ofDocument = () =>
+  uuid('document_id')
+    .notNull()
+    .references(() => documents.id, { onDelete: 'cascade' });
+
 export const pages = pgTable(
   'pages',
   {
     id: uuid('id').primaryKey(),
-    documentId: uuid('document_id')
-      .notNull()
-      .references(() => documents.id, { onDelete: 'cascade' }),
+    documentId: ofDocument(),
     order: text('order').notNull(),
     /** A removed page is kept, with what is on it, for the case that it comes back. */
     removed: boolean('removed').notNull().default(false),
@@ -94,16 +98,18 @@ export const pages = pgTable(
   ],
 );
 
+/** The page a row belongs to, and goes with. */
+export const onPage = () =>
+  uuid('page_id')
+    .notNull()
+    .references(() => pages.id, { onDelete: 'cascade' });
+
 export const annotations = pgTable(
   'annotations',
   {
-    documentId: uuid('document_id')
-      .notNull()
-      .references(() => documents.id, { onDelete: 'cascade' }),
+    documentId: ofDocument(),
     id: uuid('id').notNull(),
-    pageId: uuid('page_id')
-      .notNull()
-      .references(() => pages.id, { onDelete: 'cascade' }),
+    pageId: onPage(),
     /** The annotation without its samples. */
     fields: jsonb('fields').$type<Omit<Annotation, 'samples'>>().notNull(),
     samples: bytea('samples'),
@@ -118,9 +124,7 @@ export const operations = pgTable(
   'operations',
   {
     id: uuid('id').primaryKey(),
-    documentId: uuid('document_id')
-      .notNull()
-      .references(() => documents.id, { onDelete: 'cascade' }),
+    documentId: ofDocument(),
     revision: integer('revision').notNull(),
     baseRevision: integer('base_revision').notNull(),
     author: text('author').notNull(),
@@ -135,9 +139,7 @@ export const operations = pgTable(
 export const landmarks = pgTable(
   'landmarks',
   {
-    documentId: uuid('document_id')
-      .notNull()
-      .references(() => documents.id, { onDelete: 'cascade' }),
+    documentId: ofDocument(),
     id: uuid('id').notNull(),
     fields: jsonb('fields').$type<Landmark>().notNull(),
   },

@@ -10,7 +10,7 @@ import {
   primaryKey,
   text,
 } from 'drizzle-orm/pg-core';
-import { accounts } from './accounts';
+import { ofAccount } from './accounts';
 import { bytea, instant } from './columns';
 
 /** Files as they came (or as repaired), once each, by the SHA-256 of their bytes. */
@@ -20,16 +20,18 @@ export const sources = pgTable('sources', {
   created: instant('created').notNull().defaultNow(),
 });
 
+/** The file a row belongs to, and goes with. */
+const ofFile = (column: 'digest' | 'source') =>
+  text(column)
+    .notNull()
+    .references(() => sources.digest, { onDelete: 'cascade' });
+
 /** Who has brought files in: they are kept once for all. */
 export const fileOwners = pgTable(
   'file_owners',
   {
-    account: text('account')
-      .notNull()
-      .references(() => accounts.id),
-    digest: text('digest')
-      .notNull()
-      .references(() => sources.digest, { onDelete: 'cascade' }),
+    account: ofAccount(),
+    digest: ofFile('digest'),
   },
   (t) => [primaryKey({ columns: [t.account, t.digest] }), index('owners_of_file').on(t.digest)],
 );
@@ -38,9 +40,7 @@ export const fileOwners = pgTable(
 export const sourceChunks = pgTable(
   'source_chunks',
   {
-    digest: text('digest')
-      .notNull()
-      .references(() => sources.digest, { onDelete: 'cascade' }),
+    digest: ofFile('digest'),
     sequence: integer('sequence').notNull(),
     bytes: bytea('bytes').notNull(),
   },
@@ -65,9 +65,7 @@ export const pictures = pgTable('pictures', {
 export const sourcePages = pgTable(
   'source_pages',
   {
-    source: text('source')
-      .notNull()
-      .references(() => sources.digest, { onDelete: 'cascade' }),
+    source: ofFile('source'),
     sourceIndex: integer('source_index').notNull(),
     /** The same in short: what joins pages to what stands on them. */
     sheet: integer('sheet').notNull().generatedAlwaysAsIdentity().unique(),
@@ -99,9 +97,7 @@ export const indexing = pgTable('indexing', {
 export const miniatureTrays = pgTable(
   'miniature_trays',
   {
-    source: text('source')
-      .notNull()
-      .references(() => sources.digest, { onDelete: 'cascade' }),
+    source: ofFile('source'),
     tray: integer('tray').notNull(),
     /** A WebP picture. */
     picture: bytea('picture').notNull(),

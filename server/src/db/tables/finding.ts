@@ -11,9 +11,9 @@ import {
   text,
   uuid,
 } from 'drizzle-orm/pg-core';
-import { accounts } from './accounts';
+import { ofAccount } from './accounts';
 import { bytea, instant, tsvector } from './columns';
-import { documents } from './documents';
+import { ofDocument } from './documents';
 import { sourcePages } from './files';
 
 /** What stands on the pages of files, by where it comes from; see core/find. */
@@ -51,9 +51,7 @@ export const terms = pgTable(
 export const entries = pgTable(
   'entries',
   {
-    documentId: uuid('document_id')
-      .notNull()
-      .references(() => documents.id, { onDelete: 'cascade' }),
+    documentId: ofDocument(),
     kind: text('kind', { enum: hitKinds }).notNull(),
     /** Of the landmark or annotation; of the document for its title. */
     itemId: uuid('item_id').notNull(),
@@ -70,9 +68,7 @@ export const entries = pgTable(
 /** What each account looks for again and again. */
 export const savedSearches = pgTable('saved_searches', {
   id: uuid('id').primaryKey(),
-  account: text('account')
-    .notNull()
-    .references(() => accounts.id),
+  account: ofAccount(),
   name: text('name').notNull(),
   search: jsonb('search').$type<Search>().notNull(),
   created: instant('created').notNull().defaultNow(),

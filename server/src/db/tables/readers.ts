@@ -1,8 +1,8 @@
 import type { Kit } from '@stylet/core/api';
-import { doublePrecision, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
-import { accounts } from './accounts';
+import { doublePrecision, jsonb, pgTable, primaryKey, text } from 'drizzle-orm/pg-core';
+import { accounts, ofAccount } from './accounts';
 import { instant } from './columns';
-import { documents, pages } from './documents';
+import { ofDocument, onPage } from './documents';
 
 /** The kit of each account. */
 export const kits = pgTable('kits', {
@@ -17,15 +17,9 @@ export const kits = pgTable('kits', {
 export const places = pgTable(
   'places',
   {
-    account: text('account')
-      .notNull()
-      .references(() => accounts.id),
-    documentId: uuid('document_id')
-      .notNull()
-      .references(() => documents.id, { onDelete: 'cascade' }),
-    pageId: uuid('page_id')
-      .notNull()
-      .references(() => pages.id, { onDelete: 'cascade' }),
+    account: ofAccount(),
+    documentId: ofDocument(),
+    pageId: onPage(),
     share: doublePrecision('share').notNull(),
     modified: instant('modified').notNull().defaultNow(),
   },
@@ -36,12 +30,8 @@ export const places = pgTable(
 export const seenPages = pgTable(
   'seen_pages',
   {
-    account: text('account')
-      .notNull()
-      .references(() => accounts.id),
-    pageId: uuid('page_id')
-      .notNull()
-      .references(() => pages.id, { onDelete: 'cascade' }),
+    account: ofAccount(),
+    pageId: onPage(),
     first: instant('first').notNull().defaultNow(),
     last: instant('last').notNull().defaultNow(),
   },
