@@ -127,7 +127,8 @@ test('pages that pass show from far off at once, until they rest and are sharp',
     const before = new Set<Element>();
     const sheets = 'stylet-passing-page, stylet-page-view';
     let [blanks, passed] = [0, 0];
-    for (let step = 1; step <= 36; step++) {
+    // On a slow machine more of them rest: it goes on until enough have passed.
+    for (let step = 1; step <= 36 || (passed <= 10 && step <= 200); step++) {
       scroller.scrollTop = step * one * 0.6;
       await new Promise(requestAnimationFrame);
       await new Promise((done) => setTimeout(done));
@@ -140,8 +141,7 @@ test('pages that pass show from far off at once, until they rest and are sharp',
     }
     return { blanks, passed };
   });
-  // How many pass depends on how fast the machine is: some must, for what is looked at to be seen.
-  expect(blank.passed).toBeGreaterThan(2);
+  expect(blank.passed).toBeGreaterThan(10);
   expect(blank.blanks).toBe(0);
   await expect(page.locator('stylet-page-view canvas.bitmap').first()).toBeVisible();
   await expect(page.locator('canvas.miniature')).toHaveCount(0);
