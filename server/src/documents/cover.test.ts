@@ -1,6 +1,8 @@
 import { readFileSync } from 'node:fs';
+import { Problem, type ProblemCode } from '@stylet/core/problems';
 import sharp from 'sharp';
 import { TestServer, realPdf } from '../testing/server';
+import { Covers } from './cover';
 
 let server: TestServer;
 beforeAll(async () => (server = await TestServer.start()));
@@ -33,5 +35,36 @@ test('a cover that nobody waits for any more is not drawn, and is when it is ask
   const [drawn] = await Promise.all(both);
   expect(drawn.subarray(1, 4).toString()).toBe('PNG');
   // It is kept: whoever asks now waits for nothing.
+  expect(await covers.picture(id, revision, new AbortController().signal)).toBe(drawn);
+});
+
+test.each<[ProblemCode, number]>([
+  // What the file is to blame for stays so until it is another revision.
+  ['work-too-large', 1],
+  ['work-too-long', 1],
+  // What may pass is tried again.
+  ['internal', 2],
+  ['database-unavailable', 2],
+  ['nobody-waits', 2],
+])('a cover that ended with %s, asked for twice, is begun %i times', async (code, times) => {
+  const firstPageFile = jest.fn().mockRejectedValue(new Problem(code, 'made up'));
+  const { exporter, spool } = server.services;
+  const covers = new Covers(Object.assign(Object.create(exporter), { firstPageFile }), spool);
+  for (let i = 0; i < 2; i++)
+    await expect(covers.picture('one', 1, new AbortController().signal)).rejects.toMatchObject({
+      code,
+    });
+  expect(firstPageFile).toHaveBeenCalledTimes(times);
+  // Another revision may be well.
+  await expect(covers.picture('one', 2, new AbortController().signal)).rejects.toBeDefined();
+  expect(firstPageFile).toHaveBeenCalledTimes(times + 1);
+});
+
+test('whoever waited and left does not end a cover that was drawn', async () => {
+  const { id, revision } = await server.bringIn(bytes, 'Card.pdf');
+  const { covers } = server.services;
+  const waiting = new AbortController();
+  const drawn = await covers.picture(id, revision, waiting.signal);
+  waiting.abort();
   expect(await covers.picture(id, revision, new AbortController().signal)).toBe(drawn);
 });

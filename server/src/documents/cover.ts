@@ -44,7 +44,7 @@ export class Covers {
     if (waiting) {
       waiting.count++;
       const leave = (): void => {
-        if (--waiting.count === 0) waiting.left.abort();
+        if (--waiting.count === 0 && cover.waiting) waiting.left.abort();
       };
       awaited.addEventListener('abort', leave, { once: true });
     }

@@ -130,6 +130,16 @@ test.each([
   expect(await server.annotations(id)).toEqual([]);
 });
 
+test('an operation that another document has had is refused there, and nothing of its batch is done', async () => {
+  const other = (await server.bringIn(readFileSync(realPdf('asymptote-doc/pixel.pdf')))).id;
+  const sent = operation(other, { type: 'document.rename', title: 'Other' });
+  expect((await server.send(other, [sent])).statusCode).toBe(200);
+  const reply = await server.send(id, [add(ink()), { ...sent, documentId: id }]);
+  expect(reply.json()).toMatchObject({ code: 'operation-invalid', status: 400 });
+  expect(await server.document(id)).toMatchObject({ revision: 0, annotationCount: 0 });
+  expect((await server.document(id)).title).not.toBe('Other');
+});
+
 test('an unknown document is answered with 404', async () => {
   const unknown = newId();
   expect(

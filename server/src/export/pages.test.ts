@@ -5,7 +5,6 @@ import {
   copyPages,
   documentState,
   movePages,
-  newId,
   pagesInOrder,
   removePages,
   rotatePages,
@@ -13,7 +12,7 @@ import {
   type Effect,
 } from '@stylet/core/document';
 import { drawn, entriesOf, factsOf, followed, perform } from '../testing/page-facts';
-import { TestServer, operation, realPdf, stroke, tool } from '../testing/server';
+import { TestServer, realPdf, stroke, tool } from '../testing/server';
 
 const NOW = '2026-09-01T08:00:00.123Z';
 
@@ -171,41 +170,4 @@ test('what is written goes where its page goes, is copied with it, and turned wi
     ink.samples,
     ink.samples,
   ]);
-});
-
-test('a page that comes anew, of another file and size, is that page', async () => {
-  const book = await server.bringIn(readFileSync(realPdf('libmpfr-doc/mpfr.pdf')), 'Book.pdf');
-  const other = await server.bringIn(readFileSync(realPdf('gnuplot-doc/gnuplot.pdf')), 'Other.pdf');
-  const [before] = (await server.document(book.id)).pages;
-  const [wanted] = (await server.document(other.id)).pages;
-  expect([wanted.width, wanted.height]).not.toEqual([before.width, before.height]);
-  const page = { ...wanted, id: before.id, order: before.order };
-  await perform(server, book.id, [{ type: 'page.add', page }]);
-  const [after] = (await server.document(book.id)).pages;
-  const { source, sourceIndex, width, height } = wanted;
-  expect(after).toMatchObject({ id: before.id, source, sourceIndex, width, height });
-});
-
-test('a page is added only as the file has it, and the last one stays', async () => {
-  const { id } = await server.bringIn(readFileSync(realPdf('libmpfr-doc/mpfr.pdf')), 'Book.pdf');
-  const { pages } = await server.document(id);
-  const odd = { ...pages[0], id: newId(), width: pages[0].width + 1 };
-  const reply = await server.send(id, [operation(id, { type: 'page.add', page: odd })]);
-  expect(reply.json()).toMatchObject({ status: 400, code: 'page-unknown' });
-  const removing = pages.map((page) => operation(id, { type: 'page.remove', pageId: page.id }));
-  expect((await server.send(id, removing)).json()).toMatchObject({ code: 'operation-invalid' });
-  // Nothing of a refused batch is done.
-  expect((await server.document(id)).pages).toHaveLength(pages.length);
-  // Removed, a page comes back with what was written on it.
-  const note = stroke(pages[1].id, [
-    [10, 10],
-    [50, 50],
-  ]);
-  await perform(server, id, [
-    { type: 'annotation.add', annotation: note },
-    { type: 'page.remove', pageId: pages[1].id },
-  ]);
-  expect((await server.document(id)).annotationCount).toBe(0);
-  await perform(server, id, [{ type: 'page.add', page: pages[1] }]);
-  expect(await server.document(id)).toMatchObject({ annotationCount: 1, pages });
 });
