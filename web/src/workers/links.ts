@@ -1,15 +1,9 @@
 import { boundsOf, transform, type Matrix } from '@stylet/core/geometry';
-import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist';
+import { AnnotationType, type PDFDocumentProxy, type PDFPageProxy } from 'pdfjs-dist';
+import { annotationsOf } from './annotations';
 import type { PageLink } from './protocol';
 
-interface LinkData {
-  readonly id?: string;
-  readonly subtype: string;
-  readonly rect: number[];
-  readonly dest?: string | unknown[] | null;
-  readonly unsafeUrl?: string;
-  readonly url?: string;
-}
+const LINKS = new Set([AnnotationType.LINK]);
 
 /** The links of one page that lead somewhere; addresses only of the kinds that are safe to open. */
 export async function readLinks(
@@ -17,10 +11,8 @@ export async function readLinks(
   page: PDFPageProxy,
   toPage: Matrix,
 ): Promise<PageLink[]> {
-  const annotations = (await page.getAnnotations({ intent: 'any' })) as LinkData[];
   const links: PageLink[] = [];
-  for (const { id, subtype, rect, dest, url } of annotations) {
-    if (subtype !== 'Link') continue;
+  for (const { id, rect, dest, url } of await annotationsOf(document, page, LINKS)) {
     const [x0, y0, x1, y1] = rect;
     const box = boundsOf([
       transform(toPage, { x: x0, y: y0 }),
@@ -62,7 +54,7 @@ async function resolve(
 }
 
 /** pdf.js names annotations by their objects, “12R”, with the generation after it unless that is 0. */
-function originOf(id: string | undefined): Pick<PageLink, 'origin'> {
-  const found = /^(\d+)R(\d*)$/.exec(id ?? '');
+function originOf(id: string): Pick<PageLink, 'origin'> {
+  const found = /^(\d+)R(\d*)$/.exec(id);
   return found ? { origin: { object: Number(found[1]), generation: Number(found[2] || 0) } } : {};
 }

@@ -69,7 +69,7 @@ function render(
   const pdf = pdfs.get(url);
   return pdf.during(index, async (page) => {
     const { marks } = wanted;
-    if (marks) await hideMarks((await pdf.document).annotationStorage, page, marks);
+    if (marks) await hideMarks(await pdf.document, page, marks);
     if (answering.isCancelled(id)) throw new Error('cancelled');
     try {
       return await drawn(page, wanted, id);

@@ -24,10 +24,10 @@ export class BesideHost {
       this.here.set({ documentId, pageId });
     };
     addEventListener('message', heard);
-    this.editing.alongWith = (effects) => this.remembered(effects);
+    const release = this.editing.alongWith((effects) => this.remembered(effects));
     inject(DestroyRef).onDestroy(() => {
       removeEventListener('message', heard);
-      this.editing.alongWith = () => [];
+      release();
     });
   }
 

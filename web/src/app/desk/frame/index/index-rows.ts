@@ -1,5 +1,6 @@
 import type { Page } from '@stylet/core/api';
 import {
+  annotationSorts,
   paintingOrder,
   sortOf,
   writingsAmong,
@@ -16,17 +17,7 @@ import { pageView, transform } from '@stylet/core/geometry';
 import { boundsOfAnnotation } from '../../platform/paper/drawing';
 
 /** What the Index lists. */
-export const indexKinds = [
-  'outline',
-  'bookmark',
-  'keyword',
-  'ink',
-  'highlights',
-  'shapes',
-  'pictures',
-  'links',
-  'others',
-] as const;
+export const indexKinds = ['outline', 'bookmark', 'keyword', ...annotationSorts] as const;
 export type IndexKind = Landmark['kind'] | AnnotationSort;
 
 /** A line of the Index: where it leads, and its words or the ink it stands for. */

@@ -26,6 +26,9 @@ interface Wanted {
   readonly documentId?: string;
 }
 
+/** Effects that come of others. */
+export type AlongWith = (effects: readonly Effect[]) => readonly Effect[];
+
 /** Turns what people do into operations on the open document. */
 @Injectable({ providedIn: 'root' })
 export class Editing {
@@ -33,12 +36,19 @@ export class Editing {
   private readonly author = inject(Author);
   private readonly open = this.store.selectSignal(documentFeature.selectDocumentState);
 
-  /** What is done along with effects, in the same step. */
-  alongWith: (effects: readonly Effect[]) => readonly Effect[] = () => [];
+  private readonly along = new Set<AlongWith>();
+  private readonly first = new Set<() => boolean>();
+
+  /** What is done along with effects, in the same step, until the returned function is called. */
+  alongWith(more: AlongWith): () => void {
+    this.along.add(more);
+    return () => this.along.delete(more);
+  }
 
   /** Carries out effects as one step of undo, and what is done in other documents with it. */
   change(effects: readonly Effect[], elsewhere: readonly Elsewhere[] = []): void {
-    const here = [...effects, ...this.alongWith(effects)].map((effect) => ({ effect }));
+    const along = [...this.along].flatMap((more) => more(effects));
+    const here = [...effects, ...along].map((effect) => ({ effect }));
     const step = this.stepOf([...here, ...elsewhere]);
     if (step.operations.length > 0) this.made('changed', step);
   }
@@ -49,12 +59,15 @@ export class Editing {
     if (step.operations.length > 0) this.made('amended', step);
   }
 
-  /** What undo takes back before any step, where there is such a thing: true when it did. */
-  undoesFirst: () => boolean = () => false;
+  /** What undo takes back before any step: true when it did. Until the returned function is called. */
+  undoesFirst(takesBack: () => boolean): () => void {
+    this.first.add(takesBack);
+    return () => this.first.delete(takesBack);
+  }
 
   /** Takes the last step back. */
   undo(): void {
-    if (this.undoesFirst()) return;
+    if ([...this.first].some((takesBack) => takesBack())) return;
     this.revert('undone', this.open().history.undo.at(-1));
   }
 

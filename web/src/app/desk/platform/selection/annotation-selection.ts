@@ -79,12 +79,12 @@ export class AnnotationSelection {
 
   constructor() {
     // A selection made by pen, with nothing else done since, is what undo takes back first.
-    this.editing.undoesFirst = () => {
+    const release = this.editing.undoesFirst(() => {
       if (this.drawnAt !== this.history()) return false;
       this.clear();
       return true;
-    };
-    inject(DestroyRef).onDestroy(() => (this.editing.undoesFirst = () => false));
+    });
+    inject(DestroyRef).onDestroy(release);
   }
 
   /** Selects annotations of a page, with their groups; `adds` to those that are selected there. */
