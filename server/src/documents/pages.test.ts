@@ -43,3 +43,15 @@ test('a page is added only as the file has it, and the last one stays', async ()
   await perform(server, id, [{ type: 'page.add', page: pages[1] }]);
   expect(await server.document(id)).toMatchObject({ annotationCount: 1, pages });
 });
+
+test('a page of another document is not taken from it', async () => {
+  const [one, other] = await Promise.all(
+    ['One.pdf', 'Other.pdf'].map((name) =>
+      server.bringIn(readFileSync(realPdf('libmpfr-doc/mpfr.pdf')), name),
+    ),
+  );
+  const [page] = (await server.document(other.id)).pages;
+  const reply = await server.send(one.id, [operation(one.id, { type: 'page.add', page })]);
+  expect(reply.json()).toMatchObject({ status: 400, code: 'operation-invalid' });
+  expect((await server.document(other.id)).pages[0]).toEqual(page);
+});

@@ -37,5 +37,7 @@ test('one can always have the file’s name, or always the title', () => {
   expect(titlesOf('tides.pdf', 'Drift', 'title').title).toBe('Drift');
   expect(titlesOf('1234.pdf', 'Drift and tides', 'file').title).toBe('1234');
   expect(titlesOf('tides.pdf', undefined, 'title')).toEqual({ title: 'tides', otherTitle: null });
+  expect(titlesOf('tides.pdf', `${' '.repeat(400)}Drift `, 'title').title).toBe('Drift');
+  expect(titlesOf('tides.pdf', ' tides ', 'title').otherTitle).toBeNull();
   expect(titlesOf('.pdf', '  ', 'better')).toEqual({ title: 'Untitled', otherTitle: null });
 });

@@ -98,33 +98,48 @@ const cases = [...looks, ...shapeLooks].flatMap(([name], i) =>
   ['editable', 'flattened'].map((mode) => [name, mode, i] as const),
 );
 
+/** The case before is often of the same look: what is the same for both is worked out once. */
+const onceFor = <T>(make: (i: number) => T): ((i: number) => T) => {
+  let last: { readonly i: number; readonly made: T } | undefined;
+  return (i) => (last = last?.i === i ? last : { i, made: make(i) }).made;
+};
+
+/** What each viewer shows of a page without anything on it. */
+const empty = onceFor((i) =>
+  Object.values(viewers).map((view) => view(before, FIRST_PAGE + i, SCALE)),
+);
+
+/** Pixels of the page, none of them at an edge, and what is to lie over each. */
+const spotsOf = onceFor((i) => {
+  const layers = (paint(annotations[i]) as FillCommand[]).map((command) => ({
+    command,
+    color: rgbOf(command.color),
+    cover: new Cover(
+      FRAME,
+      command.pieces.map(({ polygon }) => polygon),
+    ),
+  }));
+  const spots = [];
+  for (let y = FRAME.y0 + 2.1; y < FRAME.y1 - 2; y += 0.75) {
+    for (let x = FRAME.x0 + 2.1; x < FRAME.x1 - 2; x += 0.75) {
+      const places = layers.map(({ cover }) => cover.at(x, y));
+      if (places.includes('edge')) continue;
+      const over = layers.filter((_layer, n) => places[n] === 'in');
+      spots.push({ px: Math.floor(x * SCALE), py: Math.floor(y * SCALE), over });
+    }
+  }
+  return spots;
+});
+
 test.each(cases.filter(([name]) => name !== 'a pencil'))(
   '%s, %s, looks in poppler and mutool as it is drawn here, pixel by pixel',
   (_, mode, i) => {
-    const layers = (paint(annotations[i]) as FillCommand[]).map((command) => ({
-      command,
-      color: rgbOf(command.color),
-      cover: new Cover(
-        FRAME,
-        command.pieces.map(({ polygon }) => polygon),
-      ),
-    }));
-    const spots = [];
-    for (let y = FRAME.y0 + 2.1; y < FRAME.y1 - 2; y += 0.75) {
-      for (let x = FRAME.x0 + 2.1; x < FRAME.x1 - 2; x += 0.75) {
-        const places = layers.map(({ cover }) => cover.at(x, y));
-        if (places.includes('edge')) continue;
-        const over = layers.filter((_layer, n) => places[n] === 'in');
-        spots.push({ px: Math.floor(x * SCALE), py: Math.floor(y * SCALE), over });
-      }
-    }
+    const spots = spotsOf(i);
     const inside = spots.filter(({ over }) => over.length > 0).length;
     const outside = spots.length - inside;
-    for (const view of Object.values(viewers)) {
-      const [was, is] = [
-        view(before, FIRST_PAGE + i, SCALE),
-        view(after[mode], FIRST_PAGE + i, SCALE),
-      ];
+    for (const [n, view] of Object.values(viewers).entries()) {
+      const was = empty(i)[n];
+      const is = view(after[mode], FIRST_PAGE + i, SCALE);
       let wrong = 0;
       for (const { px, py, over } of spots) {
         const at = 3 * (py * was.width + px);
@@ -159,11 +174,9 @@ test.each(['editable', 'flattened'])(
     expect(grainCoverage(levels[0])).toBeLessThan(grainCoverage(levels[levels.length - 1]));
     const covers = pieces.map(({ polygon }) => new Cover(FRAME, [polygon]));
     const tiles = levels.map(grainTile);
-    for (const view of Object.values(viewers)) {
-      const [was, is] = [
-        view(before, FIRST_PAGE + i, SCALE),
-        view(after[mode], FIRST_PAGE + i, SCALE),
-      ];
+    for (const [n, view] of Object.values(viewers).entries()) {
+      const was = empty(i)[n];
+      const is = view(after[mode], FIRST_PAGE + i, SCALE);
       let [wrong, dark, light] = [0, 0, 0];
       for (let py = FRAME.y0 * SCALE + 8; py < FRAME.y1 * SCALE - 8; py += 2) {
         for (let px = FRAME.x0 * SCALE + 8; px < FRAME.x1 * SCALE - 8; px += 2) {

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import * as pdfjs from 'pdfjs-dist';
 import type { PDFDocumentProxy, PDFPageProxy, PDFWorker } from 'pdfjs-dist';
 import { documentParameters } from './pdf-parameters';
@@ -14,7 +15,12 @@ const MOST_KEPT = 4;
 export class OpenPdf {
   readonly document: Promise<PDFDocumentProxy>;
   readonly tidying = new Tidying(() => this.document);
-  private readonly drawn = new Set<PDFPageProxy>();
+  /** Of those drawn long ago pdf.js lets go. */
+  private readonly drawn = new LRUCache<PDFPageProxy, true>({
+    max: MOST_KEPT,
+    noDisposeOnSet: true,
+    dispose: (_, oldest) => oldest.cleanup(),
+  });
   /** How those are told who are at work, when its bytes cannot be had. */
   private readonly atWork = new Set<(error: unknown) => void>();
 
@@ -77,20 +83,14 @@ export class OpenPdf {
     return (await this.document).getPage(index + 1);
   }
 
-  /** A page was drawn: of those drawn long ago pdf.js lets go. */
+  /** A page was drawn. */
   drew(page: PDFPageProxy): void {
-    this.drawn.delete(page);
-    this.drawn.add(page);
-    for (const oldest of this.drawn) {
-      if (this.drawn.size <= MOST_KEPT) break;
-      this.drawn.delete(oldest);
-      oldest.cleanup();
-    }
+    this.drawn.set(page, true);
     this.tidying.drew();
   }
 }
 
-/** The PDFs a document has pages of, by their addresses. */
+/** The PDFs a document has pages of, by their addresses. No LRU: what is at work must not be closed. */
 export class OpenPdfs {
   private readonly open = new Map<string, OpenPdf>();
 

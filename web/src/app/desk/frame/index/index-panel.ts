@@ -28,13 +28,12 @@ import { ViewState } from '../../platform/view/view-state';
 import { IndexFilter, kindNames } from './index-filter';
 import { IndexFilterMenu } from './index-filter-menu';
 import { facetsOf, isUnrestricted, restrictedTo } from './index-restriction';
+import { IndexList, ROW } from './index-list';
 import { allRowsOf, countsOf, indexKinds, rowsOf, type IndexRow } from './index-rows';
 import { LandmarkActions, type OutlinePlace } from '../../platform/landmarks/landmark-actions';
 import { outlinePlaceAt } from './outline-place';
 import { WritingPicture } from '../../platform/paper/writing-picture';
 
-/** Height of a row, in CSS pixels: a finger hits it. */
-export const ROW = 44;
 /** What an entry stands in for each level above it. */
 const STEP = 16;
 /** Handwriting is listed once the pen has rested, in ms. */
@@ -64,11 +63,10 @@ export class IndexPanel {
   private readonly view = inject(ViewState);
   private readonly selection = inject(AnnotationSelection);
   private readonly selected = inject(SelectionActions);
-  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   protected readonly actions = inject(LandmarkActions);
   protected readonly entries = inject(Registered).menu('index');
   protected readonly filter = inject(IndexFilter);
-  private readonly list = viewChild(CdkVirtualScrollViewport);
+  private readonly viewport = viewChild(CdkVirtualScrollViewport);
   private readonly landmarks = this.store.selectSignal(documentFeature.selectLandmarks);
   private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
   private readonly rested = rested(this.annotations, RESTS);
@@ -123,12 +121,17 @@ export class IndexPanel {
     return Math.max(0, focused >= 0 ? focused : this.current());
   });
 
+  protected readonly list = new IndexList(
+    inject<ElementRef<HTMLElement>>(ElementRef).nativeElement,
+    this.viewport,
+    this.rows,
+  );
+
   constructor() {
     // The list follows the page in view.
     effect(() => {
-      const [at, list] = [this.current(), this.list()];
-      if (at < 0 || !list) return;
-      untracked(() => this.reveal(list, at));
+      const [at, viewport] = [this.current(), this.viewport()];
+      if (at >= 0 && viewport) untracked(() => this.list.reveal(at));
     });
   }
 
@@ -167,7 +170,7 @@ export class IndexPanel {
 
   protected beginRenaming({ key }: IndexRow): void {
     this.renaming.set(key);
-    setTimeout(() => this.showRow(key));
+    setTimeout(() => this.list.showName(key));
   }
 
   protected rename(row: IndexRow, words: string): void {
@@ -206,17 +209,18 @@ export class IndexPanel {
     row: IndexRow,
     way: 'up' | 'down' | 'in' | 'out' | undefined,
   ): (() => void) | undefined {
-    if (event.key === 'Home') return () => this.focusRow(0);
-    if (event.key === 'End') return () => this.focusRow(this.rows().length - 1);
+    if (event.key === 'Home') return () => this.list.focus(0);
+    if (event.key === 'End') return () => this.list.focus(this.rows().length - 1);
     if (event.key === 'F2' && row.landmark) return () => this.beginRenaming(row);
     if (/^(Delete|Backspace)$/.test(event.key)) return () => this.remove(row);
     if (!way) return undefined;
     if (event.altKey && row.kind === 'outline')
       return () => {
         this.actions.step(row.key, way);
-        this.focusLater(row.key);
+        this.list.focusLater(row.key);
       };
-    if (way === 'up' || way === 'down') return () => this.focusBeside(row, way === 'up' ? -1 : 1);
+    if (way === 'up' || way === 'down')
+      return () => this.list.focusBeside(row, way === 'up' ? -1 : 1);
     const folds = row.node && row.node.children.length > 0;
     return folds && row.isOpen === (way === 'out') ? () => this.toggle(row) : undefined;
   }
@@ -226,26 +230,18 @@ export class IndexPanel {
     if (!entry) return;
     this.filter.show('outline');
     this.renaming.set(entry.id);
-    setTimeout(() => this.showRow(entry.id));
+    setTimeout(() => this.list.showName(entry.id));
   }
 
   /** Shows where an entry would go that is dragged: between two others, as deep as it is held. */
   protected drag(row: IndexRow, { event }: Drag): void {
-    const list = this.list();
-    if (!list) return;
-    const box = list.elementRef.nativeElement.getBoundingClientRect();
-    if (event.clientY < box.top + ROW / 2)
-      list.scrollToOffset(list.measureScrollOffset() - ROW / 3);
-    if (event.clientY > box.bottom - ROW / 2)
-      list.scrollToOffset(list.measureScrollOffset() + ROW / 3);
-    const offset = list.measureScrollOffset();
-    const at = Math.round((event.clientY - box.top + offset) / ROW);
-    const index = Math.min(this.rows().length, Math.max(0, at));
-    const wanted = Math.max(0, Math.floor((event.clientX - box.left - 40) / STEP));
-    const found = outlinePlaceAt(this.rows(), this.actions.tree(), index, wanted, row.key);
+    const gap = this.list.gapAt(event);
+    if (!gap) return;
+    const wanted = Math.max(0, Math.floor((event.clientX - gap.left - 40) / STEP));
+    const found = outlinePlaceAt(this.rows(), this.actions.tree(), gap.index, wanted, row.key);
     if (!found) return;
-    const top = box.top - this.host.getBoundingClientRect().top + index * ROW - offset;
-    this.dragging.set({ row, top, left: 28 + found.depth * STEP, place: found.place });
+    const left = 28 + found.depth * STEP;
+    this.dragging.set({ row, top: gap.top, left, place: found.place });
   }
 
   protected drop(event: PointerEvent): void {
@@ -255,45 +251,10 @@ export class IndexPanel {
       this.actions.move(dragging.row.key, dragging.place);
   }
 
-  private reveal(list: CdkVirtualScrollViewport, at: number): void {
-    const top = list.measureScrollOffset();
-    const height = list.getViewportSize();
-    if (at * ROW >= top && (at + 1) * ROW <= top + height) return;
-    list.scrollToOffset(Math.max(0, at * ROW - height / 3));
-  }
-
-  /** Brings a row into view, and what it is renamed in into focus. */
-  private showRow(wanted: string): void {
-    const list = this.list();
-    const at = this.rows().findIndex(({ key }) => key === wanted);
-    if (!list || at < 0) return;
-    this.reveal(list, at);
-    setTimeout(() => this.host.querySelector<HTMLInputElement>('.name')?.select(), 60);
-  }
-
-  private focusBeside(row: IndexRow, by: number): void {
-    this.focusRow(this.rows().findIndex(({ key }) => key === row.key) + by);
-  }
-
   /** The menu of a row where it is asked for, by key or by the right button. */
   protected openMenu(event: Event): void {
     event.preventDefault();
     (event.target as Element).closest('.row')?.querySelector<HTMLElement>('.more')?.click();
-  }
-
-  private focusRow(at: number): void {
-    const next = this.rows()[at];
-    const list = this.list();
-    if (!next || !list) return;
-    this.reveal(list, at);
-    this.focusLater(next.key);
-  }
-
-  protected focusLater(key: string): void {
-    setTimeout(
-      () => this.host.querySelector<HTMLElement>(`[data-key="${key}"] .entry`)?.focus(),
-      40,
-    );
   }
 
   protected readonly keyOf = (_: number, { key }: IndexRow): string => key;

@@ -150,3 +150,36 @@ test('pages and annotations that were read apart come to one revision', () => {
   );
   expect(open()).toMatchObject({ revision: 6, state: { title: 'Then' } });
 });
+
+test('several may add to what is done, in the same step, and be let go again', () => {
+  const also = (title: string) => editing.alongWith(([first]) => (first ? [rename(title)] : []));
+  const [one, other] = [also('Along'), also('Along too')];
+  editing.change([rename('One')]);
+  expect(open().state.title).toBe('Along too');
+  editing.undo();
+  expect(open().state.title).toBe('Waves');
+  other();
+  editing.change([rename('Two')]);
+  expect(open().state.title).toBe('Along');
+  one();
+  editing.change([rename('Three')]);
+  expect(open().state.title).toBe('Three');
+});
+
+test('whoever has something to take back is asked before any step is, the first that has takes it', () => {
+  editing.change([rename('One')]);
+  const asked: string[] = [];
+  const asks = (name: string, has: boolean) =>
+    editing.undoesFirst(() => {
+      asked.push(name);
+      return has;
+    });
+  const releases = [asks('nothing', false), asks('something', true), asks('later', true)];
+  editing.undo();
+  expect(asked).toEqual(['nothing', 'something']);
+  expect(open().state.title).toBe('One');
+  releases.forEach((release) => release());
+  editing.undo();
+  expect(open().state.title).toBe('Waves');
+  expect(asked).toHaveLength(2);
+});
