@@ -1,34 +1,21 @@
 import { randomBytes } from 'node:crypto';
-import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pictureFactsSchema, type PictureFacts } from '@stylet/core/api';
 import { newId, type Annotation, type Effect } from '@stylet/core/document';
 import { samplesOf, samplesToBase64 } from '@stylet/core/ink';
 import { calmHand, pathsOfText, write } from '@stylet/demo/stylus';
 import sharp from 'sharp';
-import { Instance } from '../e2e/support/instance';
+import type { Instance } from '../e2e/support/instance';
 import { root } from './browser';
 import { fullPage } from './full-page';
+import { bringInAll, withPrepared } from './prepared';
 
 /** A manual of 1,158 pages, out of a documentation package of Debian. */
 export const manualPath = join(root, '.data/documents/octave-doc/octave.pdf');
 
 /** Runs something with a server of its own that has the manual. */
-export async function withManual<T>(
-  work: (instance: Instance, id: string) => Promise<T>,
-): Promise<T> {
-  const instance = await Instance.create('bench');
-  await instance.start();
-  try {
-    const id = await instance.bringIn(readFileSync(manualPath), 'Manual.pdf');
-    // What is measured here is not how it goes beside the reading and drawing of a new file.
-    await instance.indexed();
-    await instance.drawn();
-    return await work(instance, id);
-  } finally {
-    await instance.remove();
-  }
-}
+export const withManual = <T>(work: (instance: Instance, id: string) => Promise<T>): Promise<T> =>
+  withPrepared('manual', async (instance) => (await bringInAll(instance, [manualPath]))[0], work);
 
 /** Handwriting and highlights, `count` annotations spread over the document's pages. */
 export async function annotate(instance: Instance, id: string, count: number): Promise<void> {

@@ -1,9 +1,9 @@
-import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import { Instance } from '../e2e/support/instance';
 import { pairedRatio, timed, type Benchmark } from './benchmark';
 import { launch, root } from './browser';
+import { bringInAll } from './prepared';
 
 const card = join(root, '.data/documents/debian-refcard/refcard-en-a4.pdf');
 const DOCUMENTS = 2000;
@@ -31,9 +31,7 @@ const annotations = `
 async function withDocuments(name: string, more = ''): Promise<Instance> {
   const instance = await Instance.create(name);
   await instance.start();
-  await instance.bringIn(readFileSync(card), 'Card.pdf');
-  await instance.indexed();
-  await instance.drawn();
+  await bringInAll(instance, [card], 'Card.pdf');
   instance.sql(documents + more);
   instance.sql('vacuum analyze');
   return instance;

@@ -1,7 +1,7 @@
-import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { Instance } from '../e2e/support/instance';
+import type { Instance } from '../e2e/support/instance';
 import { root } from './browser';
+import { bringInAll, withPrepared } from './prepared';
 
 /** Real manuals, out of documentation packages of Debian. */
 export const manuals = [
@@ -46,16 +46,12 @@ export const multiply = `
 `;
 
 /** Runs something with a server that has 100 documents of 300 pages besides the manuals. */
-export async function withLibrary<T>(work: (instance: Instance) => Promise<T>): Promise<T> {
-  const instance = await Instance.create('bench');
-  await instance.start();
-  try {
-    for (const path of manuals) await instance.bringIn(readFileSync(path), 'Manual.pdf');
-    await instance.indexed();
-    await instance.drawn();
-    instance.sql(multiply);
-    return await work(instance);
-  } finally {
-    await instance.remove();
-  }
-}
+export const withLibrary = <T>(work: (instance: Instance) => Promise<T>): Promise<T> =>
+  withPrepared(
+    'library',
+    async (instance) => {
+      await bringInAll(instance, manuals);
+      instance.sql(multiply);
+    },
+    work,
+  );

@@ -21,6 +21,7 @@ import { findLibrary, findLibraryGrep } from './find';
 import { flingFrames } from './fling';
 import { indexingBenchmarks } from './indexing';
 import { pagesExport } from './pages-export';
+import { removePrepared } from './prepared';
 import { picturePlace } from './picture-place';
 import { redrawZoom } from './redraw-zoom';
 import { shapeRecognise } from './shape-recognise';
@@ -78,4 +79,5 @@ for (const { name, run } of chosen)
     failed++;
     console.error(`${name}: FAILED`, error);
   }
+await removePrepared();
 process.exit(failed === 0 ? 0 : 1);

@@ -1,5 +1,5 @@
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { freePort } from '../../server/src/testing/free-port';
@@ -19,12 +19,24 @@ export class Instance {
   private constructor(
     private readonly name: string,
     private readonly port: number,
+    like = 'template1',
   ) {
     this.url = `http://127.0.0.1:${port}`;
     // Whatever ends this process leaves no server behind.
     process.once('exit', () => this.server?.kill('SIGKILL'));
     this.drop();
-    psql(`create database ${name}`);
+    psql(`create database ${name} template ${like}`);
+  }
+
+  /** Another with the same library and files, not started; this one does not run. */
+  async copied(name: string): Promise<Instance> {
+    // The connections of a server that was killed go on until PostgreSQL has noticed.
+    psql(
+      `select pg_terminate_backend(pid, 10000) from pg_stat_activity where datname = '${this.name}'`,
+    );
+    const copy = new Instance(name, await freePort(), this.name);
+    cpSync(this.folder, copy.folder, { recursive: true });
+    return copy;
   }
 
   async start(): Promise<void> {

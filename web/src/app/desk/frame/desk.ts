@@ -134,11 +134,9 @@ export class Desk implements OnInit, OnDestroy {
   );
   protected readonly isWriting = computed(() => this.mode() === 'write');
 
-  private readonly overlays = this.registered
-    .list('overlays')
-    .map((entry) => ({ entry, isShown: this.registered.get(entry.shows) }));
+  private readonly overlays = this.registered.made('overlays', 'shows');
   private readonly shown = computed(() =>
-    this.overlays.filter(({ isShown }) => isShown()).map(({ entry }) => entry),
+    this.overlays.filter(({ shows }) => shows()).map(({ entry }) => entry),
   );
   protected readonly overPages = computed(() => this.shown().filter((part) => part.in === 'pages'));
   protected readonly overAll = computed(() => this.shown().filter((part) => part.in === 'window'));

@@ -28,9 +28,7 @@ export class SnipBar {
   private readonly snackBar = inject(MatSnackBar);
   private readonly documents = inject(OpenDocuments);
   private readonly registered = inject(Registered);
-  protected readonly actions = this.registered
-    .ordered('snipActions')
-    .map((entry) => ({ entry, action: this.registered.actionOf(entry) }));
+  protected readonly actions = this.registered.made('snipActions', 'action');
   protected readonly elsewhere = this.documents.elsewhere;
 
   protected perform({ run }: (typeof this.actions)[number]['action']): void {

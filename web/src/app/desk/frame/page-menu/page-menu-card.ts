@@ -67,9 +67,7 @@ export class PageMenuCard {
   private readonly registered = inject(Registered);
   protected readonly pageMenu = inject(PageMenu);
   protected readonly clipboard = inject(Clipboard);
-  protected readonly further = this.registered
-    .ordered('pageMenu')
-    .map((entry) => ({ entry, run: this.registered.get(entry.run) }));
+  protected readonly further = this.registered.made('pageMenu', 'run');
   private readonly trigger = viewChild.required(MatMenuTrigger);
   protected readonly at = computed(() => this.pageMenu.place()?.at ?? { x: 0, y: 0 });
   /** The menu is closed before what was chosen in it is done. */

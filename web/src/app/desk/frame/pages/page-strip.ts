@@ -77,9 +77,7 @@ export class PageStrip implements AfterViewInit {
     const y = (height - placed.height) / 2 - (placed.top - top);
     return `translate(${x}px, ${y}px)`;
   });
-  private readonly layers = this.registered
-    .list('onStrip')
-    .map((entry) => ({ entry, isShown: this.registered.get(entry.shows) }));
+  private readonly layers = this.registered.made('onStrip', 'shows');
   private readonly pen = inject(PenPresence);
   private readonly fingers = inject(FingerDrawing);
   private readonly selection = inject(TextSelection);
@@ -205,7 +203,7 @@ export class PageStrip implements AfterViewInit {
   }
 
   protected onStripAt({ page, index }: ShownPage): readonly OnStripEntry[] {
-    return this.layers.filter(({ isShown }) => isShown(page, index)).map(({ entry }) => entry);
+    return this.layers.filter(({ shows }) => shows(page, index)).map(({ entry }) => entry);
   }
 
   protected leftOf(placed: Placed): number {

@@ -114,13 +114,11 @@ export class PageView implements PageFace {
   private readonly remains = signal<Remains>(nothingErased);
   /** What a gesture shows of itself. */
   protected readonly sketch = signal<Sketch | undefined>(undefined);
-  private readonly allOnPages = this.registered
-    .ordered('onPages')
-    .map((entry) => ({ entry, isShown: this.registered.get(entry.shows) }));
+  private readonly allOnPages = this.registered.made('onPages', 'shows');
   /** What lies on this page. */
   protected readonly hereOnPage = computed(() => {
     const here = this.allOnPages
-      .filter(({ isShown }) => isShown(this.page()))
+      .filter(({ shows }) => shows(this.page()))
       .map(({ entry }) => entry);
     return here.some(({ hidesSelection }) => hidesSelection)
       ? here.filter(({ isSelection }) => !isSelection)

@@ -101,9 +101,7 @@ export class SelectedWords {
       inkColors[0].color,
   );
 
-  private readonly further = this.registered
-    .ordered('wordActions')
-    .map((entry) => ({ entry, action: this.registered.actionOf(entry) }));
+  private readonly further = this.registered.made('wordActions', 'action');
   protected readonly actions = computed(() =>
     this.further.filter(
       ({ action }) => (!this.mark() || action.isForMarks) && (action.isThere?.() ?? true),

@@ -34,9 +34,7 @@ export class SelectionBar {
   protected readonly actions = inject(SelectionActions);
   protected readonly clipboard = inject(Clipboard);
   private readonly registered = inject(Registered);
-  private readonly further = this.registered
-    .ordered('selectionActions')
-    .map((entry) => ({ entry, action: this.registered.actionOf(entry) }));
+  private readonly further = this.registered.made('selectionActions', 'action');
   private readonly there = computed(() =>
     this.further.filter(({ action }) => action.isThere?.() ?? true),
   );

@@ -12,7 +12,7 @@ import { triedAgain } from '../../../loading/tried-again';
 import type { Page } from '@stylet/core/api';
 import type { Point } from '@stylet/core/geometry';
 import type { Remains } from '../paper/remains';
-import type { ActionEntry, PageMark } from './actions';
+import type { PageMark } from './actions';
 import type { ButtonEntry, Command, CommandEntry, MenuEntry } from './commands';
 import { DESK_FEATURES, type DeskFeature } from './desk-feature';
 import type { Inject } from './inject';
@@ -24,6 +24,11 @@ type Lists = {
 };
 type Single = {
   [K in keyof DeskFeature]-?: NonNullable<DeskFeature[K]> extends Inject<infer T> ? T : never;
+};
+
+/** Where an entry is `{ id, shows: Inject<S> }`, `Made` by `shows`: `{ entry, shows: S }`. */
+export type Made<E, P extends keyof E> = { readonly entry: E } & {
+  readonly [Q in P]: E[Q] extends Inject<infer T> ? T : never;
 };
 
 export interface CommandInMenu {
@@ -44,7 +49,7 @@ export class Registered {
   private readonly features = inject(DESK_FEATURES);
   private readonly injector = inject(Injector);
   /** What was run already: once for each desk. */
-  private readonly made = new Map<Inject<unknown>, unknown>();
+  private readonly results = new Map<Inject<unknown>, unknown>();
 
   readonly tools: readonly ToolEntry[] = this.list('tools');
   readonly aids: readonly AidEntry[] = this.list('aids');
@@ -67,17 +72,25 @@ export class Registered {
     return this.features.flatMap((feature) => (feature[name] ?? []) as readonly Lists[K][]);
   }
 
-  /** The same, lower orders first. */
-  ordered<K extends 'onPages' | 'pageMenu' | 'selectionActions' | 'wordActions' | 'snipActions'>(
+  /** The same, lower orders first where they have one, and with what a part of each comes to on this desk. */
+  made<K extends keyof Lists, P extends keyof Lists[K] & string>(
     name: K,
-  ): readonly Lists[K][] {
-    return [...this.list(name)].sort((a, b) => a.order - b.order);
+    part: P,
+  ): readonly Made<Lists[K], P>[] {
+    const orderOf = (entry: object): number => ('order' in entry ? (entry.order as number) : 0);
+    return [...this.list(name)]
+      .sort((a, b) => orderOf(a as object) - orderOf(b as object))
+      .map((entry) => {
+        const made = this.get(entry[part] as Inject<unknown>);
+        return { entry, [part]: made } as unknown as Made<Lists[K], P>;
+      });
   }
 
   /** What an entry comes to on this desk. */
   get<T>(inject: Inject<T>): T {
-    if (!this.made.has(inject)) this.made.set(inject, runInInjectionContext(this.injector, inject));
-    return this.made.get(inject) as T;
+    if (!this.results.has(inject))
+      this.results.set(inject, runInInjectionContext(this.injector, inject));
+    return this.results.get(inject) as T;
   }
 
   /** The commands that a menu shows, in its order. */
@@ -113,10 +126,6 @@ export class Registered {
 
   aidOf({ aid }: AidEntry): Aid {
     return this.get(aid);
-  }
-
-  actionOf<T>({ action }: ActionEntry<T>): T {
-    return this.get(action);
   }
 
   /** Has what is loaded when it is first shown at hand, so that nothing waits for it then. */

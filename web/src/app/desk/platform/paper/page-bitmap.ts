@@ -1,7 +1,7 @@
 import { Cancelled } from '../../../../workers/worker-client';
 import type { Page } from '@stylet/core/api';
-import { AGAIN } from '../../../loading/tried-again';
-import { requestFor } from './bitmap-request';
+import { triedAgain } from '../../../loading/tried-again';
+import { requestFor, type BitmapRequest } from './bitmap-request';
 import type { PageSource } from './page-source';
 import { brightPictures } from './bright-pictures';
 import { canvasOf, release, type KeptBitmap } from './bitmap-store';
@@ -30,11 +30,7 @@ export class PageBitmap {
   ) {}
 
   /** Draws the window sharply, with the file's marks of these object numbers. */
-  async draw(
-    window: PageWindow,
-    marks: readonly number[] | undefined,
-    waits: readonly number[] = AGAIN,
-  ): Promise<void> {
+  async draw(window: PageWindow, marks: readonly number[] | undefined): Promise<void> {
     this.rendering?.abort();
     const rendering = (this.rendering = new AbortController());
     this.showKept();
@@ -44,21 +40,26 @@ export class PageBitmap {
       this.hang(this.shown, window);
       return;
     }
+    const bitmap = await triedAgain(
+      () => this.drawn(wanted, rendering.signal),
+      (error) => this.source.trouble.set(String(error)),
+      rendering.signal,
+    );
+    if (!bitmap) return;
+    if (rendering.signal.aborted) bitmap.close();
+    else this.hang({ canvas: canvasOf(bitmap), request }, window);
+  }
+
+  /** Undefined where nobody waits for it any more. */
+  private async drawn(
+    wanted: BitmapRequest,
+    signal: AbortSignal,
+  ): Promise<ImageBitmap | undefined> {
     try {
-      const bitmap = await this.source.draw(wanted, this.urgency, rendering.signal);
-      if (rendering.signal.aborted) {
-        bitmap.close();
-        return;
-      }
-      this.hang({ canvas: canvasOf(bitmap), request }, window);
+      return await this.source.draw(wanted, this.urgency, signal);
     } catch (error) {
-      if (error instanceof Cancelled) return;
-      this.source.trouble.set(String(error));
-      const [wait, ...left] = waits;
-      if (wait === undefined) return;
-      setTimeout(() => {
-        if (!rendering.signal.aborted) void this.draw(window, marks, left);
-      }, wait);
+      if (error instanceof Cancelled) return undefined;
+      throw error;
     }
   }
 
