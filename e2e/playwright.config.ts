@@ -13,9 +13,6 @@ export default defineConfig({
   forbidOnly: true,
   reporter: [['list'], ['json']],
   use: {
-    // What a browser has compiled it need not compile for every test; storage is emptied between them.
-    reuseContext: true,
-    viewport: { width: 1280, height: 800 },
     launchOptions: browserOptions,
     screenshot: 'only-on-failure',
   },

@@ -1,14 +1,18 @@
-import { test as base } from '@playwright/test';
+import { test as base, type BrowserContext } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { madePdf } from '@stylet/demo/testing';
 import { DeskDriver } from './desk';
 import { Instance } from './instance';
 
 interface Shared {
+  /** One for all tests of a worker: docs/decisions/0051-tests-in-the-shell.md. */
+  readonly browserContext: BrowserContext;
   readonly instance: Instance;
   readonly deckPdf: Uint8Array;
   readonly handbookPdf: Uint8Array;
 }
+
+const VIEWPORT = { width: 1280, height: 800 };
 
 /** Tests get a running instance, the demo files, a fresh document of each, and a driver of the desk. */
 export const test = base.extend<{ desk: DeskDriver; deck: string; handbook: string }, Shared>({
@@ -21,6 +25,28 @@ export const test = base.extend<{ desk: DeskDriver; deck: string; handbook: stri
     },
     { scope: 'worker' },
   ],
+  browserContext: [
+    async ({ browser }, use) => {
+      const context = await browser.newContext({ viewport: VIEWPORT });
+      await use(context);
+      await context.close();
+    },
+    { scope: 'worker' },
+  ],
+  context: async ({ browserContext }, use) => {
+    await use(browserContext);
+    for (const page of browserContext.pages()) await page.close();
+    await browserContext.clearPermissions();
+  },
+  page: async ({ context, instance }, use) => {
+    const page = await context.newPage();
+    // Nothing is left of the tests before but what the browser has fetched and compiled.
+    const session = await context.newCDPSession(page);
+    const all = { origin: instance.url, storageTypes: 'all' };
+    await session.send('Storage.clearDataForOrigin', all);
+    await session.detach();
+    await use(page);
+  },
   deckPdf: [async ({}, use) => use(readFileSync(madePdf('makeDeck'))), { scope: 'worker' }],
   handbookPdf: [
     async ({}, use) => use(readFileSync(madePdf('makeHandbook'))),
