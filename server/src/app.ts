@@ -1,5 +1,4 @@
 import multipart from '@fastify/multipart';
-import serveStatic from '@fastify/static';
 import swagger from '@fastify/swagger';
 import fastify, {
   type FastifyBaseLogger,
@@ -34,10 +33,10 @@ import { everyoneIsLocal, type Identify } from './access/identity';
 import { guardDoor } from './door/door';
 import { refuseUnstorableText } from './door/text';
 import type { Services } from './services';
+import { serveClient } from './client';
 import { workingFor } from './work/log';
 import { speechRoutes } from './speech/routes';
 import { certificateRoutes } from './secure';
-import { FOREVER } from './sources/forever';
 import { sourceRoutes } from './sources/routes';
 
 /** Two hundred long strokes in one batch: what takes the thread that answers a part of a second to read. */
@@ -101,25 +100,4 @@ export async function buildApp(
   );
   if (services.config.webFolder) await serveClient(app, services.config.webFolder);
   return app;
-}
-
-/** Files of a build whose names change with what is in them. */
-const IS_NAMED_BY_CONTENT = /-[\w-]{8}\.(?:js|css|woff2)$/;
-
-/** The web client; addresses of its own views get its start page. */
-async function serveClient(app: FastifyInstance, folder: string): Promise<void> {
-  await app.register(serveStatic, {
-    root: folder,
-    maxAge: '1h',
-    setHeaders: (reply, path) => {
-      if (IS_NAMED_BY_CONTENT.test(path)) reply.setHeader('cache-control', FOREVER);
-    },
-  });
-  const start = (_request: unknown, reply: import('fastify').FastifyReply) =>
-    reply.header('cache-control', 'no-cache').sendFile('index.html', { maxAge: 0 });
-  app.get('/documents/:id', { schema: { hide: true } }, start);
-  app.get('/panes', { schema: { hide: true } }, start);
-  app.get('/keywords', { schema: { hide: true } }, start);
-  app.get('/trash', { schema: { hide: true } }, start);
-  app.get('/find', { schema: { hide: true } }, start);
 }
