@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { PdfFile, bytesInMemory, type PreparedPicture } from '@stylet/core/pdf';
 import type { Database } from '../db/database';
 import { inflate } from '../pdf/inflate';
@@ -12,35 +13,43 @@ interface Shelved {
 
 /** Pictures as they go into files, kept from one export to the next within a bound of bytes. */
 export class PictureShelf {
-  private readonly kept = new Map<string, Shelved>();
-  /** How many exports are using each. */
-  private readonly used = new Map<string, number>();
+  private readonly kept: LRUCache<string, Shelved>;
+  /** Those of exports that are being made, and of how many: they stay at hand, whatever is kept besides. */
+  private readonly used = new Map<string, { readonly shelved: Shelved; exports: number }>();
 
   constructor(
     private readonly database: Database,
-    private readonly most: number,
-  ) {}
+    most: number,
+  ) {
+    this.kept = new LRUCache({ maxSize: most, sizeCalculation: ({ bytes }) => Math.max(1, bytes) });
+  }
 
+  /** One that is ready just now. */
   get(digest: string): PreparedPicture | undefined {
-    return this.kept.get(digest)?.picture;
+    return this.used.get(digest)?.shelved.picture;
   }
 
   /**
    * Has pictures ready until what it returns is called. Throws Problem `picture-not-found`.
    */
   async prepare(digests: readonly string[]): Promise<() => void> {
-    const wanted = [...new Set(digests)];
-    for (const digest of wanted) this.used.set(digest, (this.used.get(digest) ?? 0) + 1);
+    const taken: string[] = [];
     const release = (): void => {
-      for (const digest of wanted) this.used.set(digest, this.used.get(digest)! - 1);
-      this.tidy();
+      for (const digest of taken) {
+        const use = this.used.get(digest)!;
+        if (--use.exports === 0) this.used.delete(digest);
+      }
     };
     try {
-      for (const digest of wanted) {
-        const shelved = this.kept.get(digest) ?? (await this.load(digest));
-        // The one used last is the last to go.
-        this.kept.delete(digest);
+      for (const digest of new Set(digests)) {
+        const shelved =
+          this.used.get(digest)?.shelved ?? this.kept.get(digest) ?? (await this.load(digest));
         this.kept.set(digest, shelved);
+        // Another may have taken it while it was being read.
+        const use = this.used.get(digest) ?? { shelved, exports: 0 };
+        use.exports++;
+        this.used.set(digest, use);
+        taken.push(digest);
       }
     } catch (error) {
       release();
@@ -68,16 +77,5 @@ export class PictureShelf {
     const parts: Buffer[] = [];
     for await (const part of readSource(this.database, digest, 0, size)) parts.push(part);
     return Buffer.concat(parts);
-  }
-
-  private tidy(): void {
-    let bytes = [...this.kept.values()].reduce((sum, shelved) => sum + shelved.bytes, 0);
-    for (const [digest, shelved] of this.kept) {
-      if (bytes <= this.most) return;
-      if ((this.used.get(digest) ?? 0) > 0) continue;
-      this.kept.delete(digest);
-      this.used.delete(digest);
-      bytes -= shelved.bytes;
-    }
   }
 }
