@@ -3,17 +3,11 @@ import { readFileSync } from 'node:fs';
 import { Instance } from '../e2e/support/instance';
 import { timed, type Benchmark } from './benchmark';
 import { manualPath } from './documents';
+import { served } from './prepared';
 
 /** Runs something with a server of its own that is empty. */
-async function withServer<T>(work: (instance: Instance) => Promise<T>): Promise<T> {
-  const instance = await Instance.create('bench');
-  await instance.start();
-  try {
-    return await work(instance);
-  } finally {
-    await instance.remove();
-  }
-}
+const withServer = async <T>(work: (instance: Instance) => Promise<T>): Promise<T> =>
+  served(await Instance.create('bench'), work);
 
 async function bringInAndIndex(instance: Instance): Promise<void> {
   await instance.bringIn(readFileSync(manualPath), 'Manual.pdf');

@@ -29,10 +29,17 @@ export async function withPrepared<T, R>(
   let known = prepared.get(name) as Promise<Prepared<T>> | undefined;
   if (!known) prepared.set(name, (known = makeOne(`prepared_${name}`, prepare)));
   const { instance: model, facts } = await known;
-  const instance = await model.copied('bench');
-  await instance.start();
+  return served(await model.copied('bench'), (instance) => work(instance, facts));
+}
+
+/** Runs something with a server, which is gone after that. */
+export async function served<T>(
+  instance: Instance,
+  work: (instance: Instance) => Promise<T>,
+): Promise<T> {
   try {
-    return await work(instance, facts);
+    await instance.start();
+    return await work(instance);
   } finally {
     await instance.remove();
   }

@@ -64,9 +64,7 @@ test('a copy of a document has all that is on it, under ids of its own that refe
   expect(twin.pages.map(({ sourceIndex }) => sourceIndex)).toEqual([0, 1, 2]);
   const annotations = await server.annotations(copy.id);
   // What is new is new throughout, and the same wherever it is named.
-  const theirs = [link.id, ink.id, ...landmarks, ...pages].map((one) =>
-    typeof one === 'string' ? one : one.id,
-  );
+  const theirs = [link, ink, ...landmarks, ...pages].map((one) => one.id);
   const all = JSON.stringify([twin, annotations]);
   expect(theirs.filter((old) => all.includes(old))).toEqual([]);
   const [copiedLink, copiedInk] = ['link', 'ink'].map((kind) =>
