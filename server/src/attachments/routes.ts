@@ -13,7 +13,11 @@ import { awaitedBy } from '../work/awaited';
 
 /** Files that a document's own file carries: a portfolio's, and those attached to it or to its pages. */
 export const attachmentRoutes =
-  ({ database, spool, pool }: Services): FastifyPluginAsyncZod =>
+  ({
+    database,
+    spool,
+    pool,
+  }: Pick<Services, 'database' | 'spool' | 'pool'>): FastifyPluginAsyncZod =>
   async (app) => {
     const pathOf = async (id: string): Promise<string> => {
       const { digest, size } = await sourceOf(database, id, 'working');

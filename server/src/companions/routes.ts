@@ -4,13 +4,13 @@ import { summaryOf } from '../documents/queries';
 import { idParams } from '../documents/routes';
 import { edit } from '../access/guard';
 import { checkRight } from '../access/access';
-import type { Services } from '../services';
+import type { FileTools } from '../sources/take-pdf';
 import { makeNotebook } from './notebook';
 import { keepCompanion } from './store';
 
 /** Notebooks, and which of them are kept beside documents. */
 export const companionRoutes =
-  (services: Services): FastifyPluginAsyncZod =>
+  (services: FileTools): FastifyPluginAsyncZod =>
   async (app) => {
     const { database } = services;
 

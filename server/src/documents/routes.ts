@@ -15,6 +15,7 @@ import { idSchema } from '@stylet/core/document';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { comment, see } from '../access/guard';
+import type { FileTools } from '../sources/take-pdf';
 import type { Services } from '../services';
 import { AT_ONCE } from '../db/database';
 import { pdfIn } from '../sources/upload';
@@ -30,7 +31,7 @@ export const idParams = z.object({ id: idSchema });
 
 /** Documents: bringing in, reading, changing. */
 export const documentRoutes =
-  (services: Services): FastifyPluginAsyncZod =>
+  (services: FileTools & Pick<Services, 'config' | 'covers'>): FastifyPluginAsyncZod =>
   async (app) => {
     const { database } = services;
 

@@ -8,7 +8,7 @@ import { awaitedBy } from '../work/awaited';
 
 /** Handing over a document as a PDF. */
 export const exportRoutes =
-  ({ exporter }: Services): FastifyPluginAsyncZod =>
+  ({ exporter }: Pick<Services, 'exporter'>): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/api/documents/:id/export',

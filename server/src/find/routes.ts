@@ -18,7 +18,7 @@ import { awaitedBy } from '../work/awaited';
 
 /** Finding in the whole library, how far its text has been read, and searches that are kept. */
 export const findRoutes =
-  (services: Services): FastifyPluginAsyncZod =>
+  (services: Pick<Services, 'database' | 'finder'>): FastifyPluginAsyncZod =>
   async (app) => {
     const { database } = services;
     app.get(

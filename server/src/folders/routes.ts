@@ -8,7 +8,7 @@ import { keepFolder, listFolders, putInFolder, removeFolder } from './store';
 
 /** Folders of the library, and what is in them. */
 export const folderRoutes =
-  ({ database }: Services): FastifyPluginAsyncZod =>
+  ({ database }: Pick<Services, 'database'>): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/api/folders',

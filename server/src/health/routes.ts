@@ -5,7 +5,7 @@ import type { Services } from '../services';
 
 /** Whether the server and its database answer. */
 export const healthRoutes =
-  ({ database }: Services): FastifyPluginAsyncZod =>
+  ({ database }: Pick<Services, 'database'>): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/api/health',

@@ -12,7 +12,7 @@ import { FOREVER } from '../sources/forever';
 
 /** The texts of files as they were read for finding, so that a client need not read them once more. */
 export const textRoutes =
-  ({ database }: Services): FastifyPluginAsyncZod =>
+  ({ database }: Pick<Services, 'database'>): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/api/sources/:digest/texts/:part',

@@ -5,7 +5,7 @@ import { listKeywords } from './queries';
 
 /** The keywords of the whole library. */
 export const keywordRoutes =
-  ({ database }: Services): FastifyPluginAsyncZod =>
+  ({ database }: Pick<Services, 'database'>): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/api/keywords',

@@ -6,7 +6,7 @@ import type { Services } from '../services';
 
 /** The kit, kept for the account. */
 export const kitRoutes =
-  ({ database }: Services): FastifyPluginAsyncZod =>
+  ({ database }: Pick<Services, 'database'>): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/api/kit',

@@ -8,7 +8,7 @@ import { readTray } from './store';
 
 /** Miniatures of the pages of files, a tray at a time. */
 export const miniatureRoutes =
-  ({ database }: Services): FastifyPluginAsyncZod =>
+  ({ database }: Pick<Services, 'database'>): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/api/sources/:digest/miniatures/:tray',

@@ -12,7 +12,7 @@ import { uploadIn } from '../sources/upload';
 import { awaitedBy } from '../work/awaited';
 import { snip } from './snips';
 import { findPicture, sizeOfPage } from './queries';
-import { takePicture } from './store';
+import { takePicture, type PictureTools } from './store';
 
 const TYPES: Record<PictureType, string> = {
   jpeg: 'image/jpeg',
@@ -31,7 +31,7 @@ const HEADERS = {
 
 /** Pictures: taking them in, snipping them out of pages, and their files. */
 export const pictureRoutes =
-  (services: Services): FastifyPluginAsyncZod =>
+  (services: PictureTools & Pick<Services, 'config' | 'exporter'>): FastifyPluginAsyncZod =>
   async (app) => {
     const { database, config } = services;
 

@@ -5,14 +5,14 @@ import { and, eq } from 'drizzle-orm';
 import type { Identity } from '../access/identity';
 import { pages } from '../db/schema';
 import type { Services } from '../services';
-import { storePicture } from './store';
+import { storePicture, type PictureTools } from './store';
 
 /**
  * Makes a picture of part of a page: a PDF of one page, drawn as the page is. Throws Problem
  * `document-not-found`, `operation-invalid` or `snip-outside`.
  */
 export async function snip(
-  services: Services,
+  services: PictureTools & Pick<Services, 'exporter'>,
   identity: Identity,
   documentId: string,
   { pageId, region, annotations }: SnipRequest,

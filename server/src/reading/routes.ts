@@ -8,7 +8,7 @@ import { keepReading, placeIn, seenIn } from './store';
 
 /** How far a document has been read, kept for the account. */
 export const readingRoutes =
-  ({ database }: Services): FastifyPluginAsyncZod =>
+  ({ database }: Pick<Services, 'database'>): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/api/documents/:id/reading',

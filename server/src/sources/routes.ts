@@ -10,6 +10,7 @@ import { z } from 'zod';
 import { idParams } from '../documents/routes';
 import { sourceOf } from '../documents/queries';
 import { see } from '../access/guard';
+import type { FileTools } from './take-pdf';
 import type { Services } from '../services';
 import { fileOf, readSource } from './chunks';
 import { FOREVER } from './forever';
@@ -28,7 +29,7 @@ const CHECKED = 'private, no-cache';
  * and PDFs and paper whose pages are put into documents.
  */
 export const sourceRoutes =
-  (services: Services): FastifyPluginAsyncZod =>
+  (services: FileTools & Pick<Services, 'config'>): FastifyPluginAsyncZod =>
   async (app) => {
     const { database, spool } = services;
     const send = async (

@@ -9,7 +9,7 @@ import { removeForGood, setTrashed } from './store';
 
 /** Documents that were removed: they can be brought back, or go for good. */
 export const trashRoutes =
-  ({ database }: Services): FastifyPluginAsyncZod =>
+  ({ database }: Pick<Services, 'database'>): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/api/trash',
