@@ -16,7 +16,8 @@ import { rested } from '../../platform/document/rested';
 import { Registered } from '../../platform/feature/registered';
 import { LandmarkActions } from '../../platform/landmarks/landmark-actions';
 import { DarkPages } from '../../platform/paper/dark-pages';
-import { ViewState, type Viewpoint } from '../../platform/view/view-state';
+import { ViewState } from '../../platform/view/view-state';
+import type { Viewpoint } from '../../platform/view/viewpoint';
 import {
   bookmarksOn,
   chaptersOf,

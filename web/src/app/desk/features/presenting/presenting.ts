@@ -1,7 +1,8 @@
 import { DestroyRef, Injectable, computed, inject, signal } from '@angular/core';
 import { PIXELS_PER_POINT } from '../../platform/paper/layout';
 import { shownSize } from '../../platform/paper/page-geometry';
-import { ViewState, type Viewpoint } from '../../platform/view/view-state';
+import { ViewState } from '../../platform/view/view-state';
+import type { Viewpoint } from '../../platform/view/viewpoint';
 import { isTyping } from '../../platform/input/typing';
 
 /** Keys that go on and back by a page: also those of what people hold in their hand to do that. */

@@ -22,34 +22,27 @@ import { Editing } from '../../platform/document/editing';
 import { kitActions, kitFeature, type DeskMode } from '../../platform/kit/kit.reducer';
 import { PIXELS_PER_POINT } from '../../platform/paper/layout';
 import { DarkPages } from '../../platform/paper/dark-pages';
-import { pageToWindow, screenToPage, shownSize } from '../../platform/paper/page-geometry';
+import { screenToPage, shownSize } from '../../platform/paper/page-geometry';
 import { FingerDrawing } from '../../platform/input/finger-drawing';
 import { PenPresence } from '../../platform/input/pen-presence';
 import { PageMenu } from '../page-menu/page-menu';
-import { LiveViews } from '../../platform/paper/live-views';
 import { Registered } from '../../platform/feature/registered';
 import { ShownPart } from '../../platform/feature/shown-part';
 import { PAGE_FACE, type PageFace } from '../../platform/paper/page-face';
-import { nothingErased, type Remains } from '../../platform/paper/remains';
+import { nothingErased } from '../../platform/paper/remains';
 import { SketchOverlay } from './sketch-overlay';
 import type { GesturePage, Sketch } from '../../platform/input/gesture-page';
 import { PageGestures } from './page-gestures';
-import { PageSurfaces } from '../../platform/paper/page-surfaces';
-import { PageLift } from './page-lift';
-import { PageBitmap } from '../../platform/paper/page-bitmap';
+import { PageDrawing } from './page-drawing';
 import { PagePointer, type PointedPage } from './page-pointer';
 import { PageReading } from './page-reading';
 import { PageSource } from '../../platform/paper/page-source';
 import { PagesOnScreen } from '../../platform/view/pages-on-screen';
 import { PenInput, sampleFrom, type PenPart, type PenTarget } from '../../platform/input/pen-input';
-import { PictureBitmaps } from '../../platform/pictures/picture-bitmaps';
-import { AnnotationSelection } from '../../platform/selection/annotation-selection';
 import { Marking } from '../../platform/selection/marking';
 import { TextSelection } from '../../platform/selection/text-selection';
 import { UnbufferedInput } from '../../platform/input/unbuffered-input';
 import { ViewState } from '../../platform/view/view-state';
-import type { PageWindow } from '../../platform/paper/page-window';
-import { fileMarks, pageWindow } from '../../platform/paper/window';
 
 /** One page: its bitmap, what lies under its words, what lies over them, and live ink on top. */
 @Component({
@@ -92,10 +85,7 @@ export class PageView implements PageFace {
   private readonly view = inject(ViewState);
   private readonly source = inject(PageSource);
   private readonly gestures = inject(PageGestures);
-  private readonly views = inject(LiveViews);
-  private readonly pictures = inject(PictureBitmaps);
   private readonly pages = inject(PagesOnScreen);
-  protected readonly chosen = inject(AnnotationSelection);
   private readonly menu = inject(PageMenu);
   private readonly editing = inject(Editing);
   private readonly registered = inject(Registered);
@@ -104,14 +94,11 @@ export class PageView implements PageFace {
   private readonly paperCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('paper');
   private readonly underCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('under');
   private readonly overCanvas = viewChild.required<ElementRef<HTMLCanvasElement>>('over');
+  private readonly liftBox = viewChild.required<ElementRef<HTMLElement>>('lift');
   private readonly liveBox = viewChild.required<ElementRef<HTMLElement>>('live');
 
-  private surfaces!: PageSurfaces;
-  private bitmap!: PageBitmap;
   private readonly marking = inject(Marking);
   private readonly reading = new PageReading(this.source, this.selection, this.marking, this.page);
-  /** What an eraser has touched but not yet removed, and what it leaves. */
-  private readonly remains = signal<Remains>(nothingErased);
   /** What a gesture shows of itself. */
   protected readonly sketch = signal<Sketch | undefined>(undefined);
   private readonly allOnPages = this.registered.made('onPages', 'shows');
@@ -128,21 +115,6 @@ export class PageView implements PageFace {
   protected readonly cursor = computed(() =>
     this.mode() === 'write' && !this.isPicking() ? this.gestures.cursor() : undefined,
   );
-  /** What shows instead of annotations that are being erased or changed. */
-  private readonly instead = computed<Remains>(() => {
-    const preview = this.chosen.pageId() === this.page().id ? this.chosen.preview() : undefined;
-    return this.registered.insteadOn(this.page().id) ?? preview ?? this.remains();
-  });
-  protected readonly chosenHere = computed(() =>
-    this.chosen.pageId() === this.page().id ? this.chosen.ids() : undefined,
-  );
-  private readonly liftBox = viewChild.required<ElementRef<HTMLElement>>('lift');
-  private readonly lift = new PageLift(
-    this.host,
-    () => this.liftBox().nativeElement,
-    this.pictures,
-  );
-  private leaveViews: (() => void) | undefined;
   private readonly ring = viewChild.required<ElementRef<HTMLElement>>('ring');
   private readonly pointer = new PagePointer({
     host: this.host,
@@ -156,30 +128,24 @@ export class PageView implements PageFace {
 
   /** Whether what the slot writes lies under the words. */
   protected readonly isUnder = computed(() => blendOf(this.slot()) === 'multiply');
-  private present: PageWindow | undefined;
-  private readonly wanted = computed<PageWindow>(() => {
-    const ahead = this.source.windowAhead(this.page());
-    this.present = pageWindow(this.page(), this.zoom(), this.visible(), this.present, ahead);
-    return this.present;
-  });
-  private readonly marks = computed(
-    () =>
-      fileMarks(
-        this.page(),
-        Object.values(this.annotations()).filter(({ id }) => !this.instead().gone.has(id)),
-      ),
-    { equal: (a, b) => a?.join() === b?.join() },
-  );
   readonly scale = computed(() => this.zoom() * PIXELS_PER_POINT);
-  protected readonly place = computed(() => {
-    const { x, y, width, height, pageWidth, pageHeight } = this.wanted();
-    return {
-      left: `${(100 * x) / pageWidth}%`,
-      top: `${(100 * y) / pageHeight}%`,
-      width: `${(100 * width) / pageWidth}%`,
-      height: `${(100 * height) / pageHeight}%`,
-    };
+  private readonly drawing = new PageDrawing({
+    page: this.page,
+    zoom: this.zoom,
+    visible: this.visible,
+    urgency: () => this.urgency()(),
+    annotations: this.annotations,
+    host: this.host,
+    elements: () => ({
+      frame: this.frame().nativeElement,
+      paper: this.paperCanvas().nativeElement,
+      under: this.underCanvas().nativeElement,
+      over: this.overCanvas().nativeElement,
+      live: this.liveBox().nativeElement,
+      lift: this.liftBox().nativeElement,
+    }),
   });
+  protected readonly place = this.drawing.place;
 
   constructor() {
     const target: PenTarget = {
@@ -188,8 +154,8 @@ export class PageView implements PageFace {
       begin: (part, at, adds) => this.beginGesture(part, at, adds),
       done: (effects) => {
         if (effects.length > 0) this.editing.change(effects);
-        else this.surfaces.live.clear();
-        this.remains.set(nothingErased);
+        else this.drawing.live.clear();
+        this.drawing.remains.set(nothingErased);
         this.gestures.ended();
       },
       hover: (x, y) => {
@@ -217,39 +183,7 @@ export class PageView implements PageFace {
       // A view that is being taken away changes nothing itself.
       if (left.length > 0) queueMicrotask(() => this.editing.change(left));
       longPress.disconnect();
-      this.bitmap?.leave();
-      this.leaveViews?.();
-      this.lift.drop();
-      this.surfaces?.release();
-    });
-    const lifted = this.chosen.lifted;
-    // What is drawn depends on the signals named here and on nothing it happens to read.
-    afterRenderEffect(() => {
-      const window = this.wanted();
-      untracked(() => this.resizeSurfaces(window));
-    });
-    afterRenderEffect(() => {
-      const [window, marks] = [this.wanted(), this.marks()];
-      untracked(() => void this.drawPicture(window, marks));
-    });
-    afterRenderEffect(() => {
-      const isDark = this.dark.isOn();
-      untracked(() => void this.bitmap.darken(isDark));
-    });
-    afterRenderEffect(() => {
-      const [annotations, remains] = [this.annotations(), this.instead()];
-      untracked(() => this.surfaces.show(annotations, remains));
-    });
-    const stop = this.pictures.onCome((digest) => this.surfaces?.refresh(digest));
-    inject(DestroyRef).onDestroy(stop);
-    afterRenderEffect(() => {
-      const [window, ids, annotations] = [this.wanted(), this.chosenHere(), this.annotations()];
-      untracked(() => this.lift.prepare(this.page(), annotations, ids, window, this.place()));
-    });
-    afterRenderEffect(() => {
-      const [matrix, ids] = [lifted(), this.chosenHere()];
-      const canvas = this.overCanvas().nativeElement;
-      untracked(() => this.lift.show(ids ? matrix : undefined, this.page(), canvas));
+      this.drawing.release();
     });
     afterRenderEffect(() => {
       const [mode, tool] = [this.mode(), this.tool()];
@@ -257,30 +191,6 @@ export class PageView implements PageFace {
       this.slot();
       untracked(() => this.readPage(mode, tool));
     });
-  }
-
-  private resizeSurfaces(window: PageWindow): void {
-    this.surfaces ??= new PageSurfaces(
-      {
-        paper: this.paperCanvas().nativeElement,
-        under: this.underCanvas().nativeElement,
-        over: this.overCanvas().nativeElement,
-        live: this.liveBox().nativeElement,
-      },
-      this.pictures,
-    );
-    this.surfaces.resize(window.width, window.height, pageToWindow(this.page(), window));
-    this.surfaces.show(this.annotations(), this.instead());
-    this.leaveViews ??= this.views.join(this.page().id, this.surfaces.live);
-  }
-
-  private async drawPicture(
-    window: PageWindow,
-    marks: readonly number[] | undefined,
-  ): Promise<void> {
-    const frame = this.frame().nativeElement;
-    this.bitmap ??= new PageBitmap(this.source, this.page, frame, () => this.urgency()());
-    await this.bitmap.draw(window, marks);
   }
 
   /** The text is read where a tool may need it, and to be selected. */
@@ -338,11 +248,11 @@ export class PageView implements PageFace {
       page: this.page(),
       index: this.index(),
       annotations: this.kept()[this.page().id] ?? noAnnotations,
-      live: this.surfaces.live,
+      live: this.drawing.live,
       pointsPerPixel: shownSize(this.page()).width / width,
       lines: () => this.reading.lines,
       linesRead: () => this.reading.linesRead(),
-      show: (remains) => this.remains.set(remains),
+      show: (remains) => this.drawing.remains.set(remains),
       sketch: (sketch) => this.sketch.set(sketch),
       openMenu: (at) => {
         const { x, y } = transform(inverse(this.screenToPage()), at);

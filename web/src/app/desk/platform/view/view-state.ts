@@ -13,14 +13,14 @@ import {
   insetOf,
   layOut,
   needsRoom,
-  pageAt,
   pageLookedAt,
   rowsTogether,
   type Arrangement,
-  type Layout,
   type Part,
   type Placed,
 } from '../paper/layout';
+import { ZoomAnchor } from './zoom-anchor';
+import { endsOf, shareDown, viewpointOf, type Viewpoint } from './viewpoint';
 import { Visited, type PlaceOnPage } from './visited';
 import { accountStorage } from '../../../storage/account';
 
@@ -32,25 +32,6 @@ const AROUND = 44;
 
 /** What is made to fit the view. */
 export type Fit = 'width' | 'height' | 'page';
-
-/** A place one has been: a page and how far down it, as a share of its height. */
-export interface Viewpoint {
-  readonly pageIndex: number;
-  readonly share: number;
-}
-
-/** A point of a page at a zoom, from its top left in CSS pixels, and where in the view it was. */
-interface Held {
-  readonly index: number;
-  readonly placed: Placed;
-  readonly zoom: number;
-  readonly x: number;
-  readonly y: number;
-  readonly about: Point;
-  /** Where the view was left: one that has been scrolled since holds nothing. */
-  readonly left?: number;
-  readonly top?: number;
-}
 
 /** What of a document shows on the desk: zoom, scroll position, and the way back. */
 @Injectable()
@@ -112,7 +93,7 @@ export class ViewState {
   /** Where one was before pages were so small that they fill the width, while nothing has been done since. */
   private overviewFrom: { place: Viewpoint; about: Point; left: number; top: number } | undefined;
 
-  private held: Held | undefined;
+  private readonly anchor = new ZoomAnchor();
   private settling: ReturnType<typeof setTimeout> | undefined;
   /** Set by the strip of pages: moves the real scroll position. */
   scrollTo: (left: number, top: number) => void = () => undefined;
@@ -137,21 +118,17 @@ export class ViewState {
     const before = this.layout();
     const zoom = clampZoom(wanted);
     if (zoom === before.zoom || before.pages.length === 0) return;
-    const held = this.holdAt(before, about);
-    const factor = zoom / held.zoom;
+    this.anchor.hold(before, about, { left: this.left(), top: this.top(), inset: this.inset() });
     const wasIn = needsRoom(before.zoom, this.arrangement());
     const from = this.place();
     this.zoom.set(zoom);
     this.fitted.set(undefined);
     const isIn = needsRoom(zoom, this.arrangement());
     if (wasIn && !isIn && this.returns(about)) return;
-    const page = this.layout().pages[held.index];
-    this.scrollTo(
-      this.inset() + page.left + stretched(held.x, held.placed.width, factor) - about.x,
-      page.top + stretched(held.y, held.placed.height, factor) - about.y,
-    );
+    const to = this.anchor.scrollFor(this.layout(), about, this.inset());
+    this.scrollTo(to.left, to.top);
     const [left, top] = [this.left(), this.top()];
-    this.held = { ...held, left, top };
+    this.anchor.leave(left, top);
     if (isIn && (!wasIn || this.overviewFrom))
       this.overviewFrom = { place: this.overviewFrom?.place ?? from, about, left, top };
     this.settle();
@@ -184,27 +161,7 @@ export class ViewState {
   private rest(): void {
     clearTimeout(this.settling);
     this.restingZoom.set(this.zoom());
-    this.held = undefined;
-  }
-
-  /**
-   * What a zoom is about. While it goes on at one point it is what was there at first, even where the ends of
-   * the document have not let that stay there.
-   */
-  private holdAt(layout: Layout, about: Point): Held {
-    const { held } = this;
-    const isSame =
-      held &&
-      Math.hypot(held.about.x - about.x, held.about.y - about.y) < 2 &&
-      held.left === this.left() &&
-      held.top === this.top();
-    if (isSame) return held;
-    const x = this.left() + about.x - this.inset();
-    const y = this.top() + about.y;
-    const index = pageAt(layout, y, x);
-    const placed = layout.pages[index];
-    const { zoom } = layout;
-    return { index, placed, zoom, x: x - placed.left, y: y - placed.top, about };
+    this.anchor.drop();
   }
 
   /** Fits the width, the height, or the page in view; stays at the page in view. */
@@ -300,33 +257,12 @@ export class ViewState {
   }
 
   place(): Viewpoint {
-    const layout = this.layout();
-    if (!layout.isAcross) return this.placeAt(layout, this.top() + GAP);
-    const pageIndex = this.currentPage();
-    const page = layout.pages[pageIndex];
-    const down = page ? (this.top() + GAP - page.top) / page.height : 0;
-    return { pageIndex, share: Math.max(0, down) };
+    return viewpointOf(this.layout(), this.part());
   }
 
   /** The first and the last place that shows; across, shares count from the left. */
   ends(): readonly [Viewpoint, Viewpoint] {
-    const [layout, { left, top, width, height }] = [this.layout(), this.part()];
-    if (!layout.isAcross)
-      return [this.placeAt(layout, top + GAP), this.placeAt(layout, top + height - GAP)];
-    const placeAcross = (x: number): Viewpoint => {
-      const pageIndex = pageAt(layout, 0, x);
-      const page = layout.pages[pageIndex];
-      const share = page ? (x - page.left) / page.width : 0;
-      return { pageIndex, share: Math.min(1, Math.max(0, share)) };
-    };
-    return [placeAcross(left + GAP), placeAcross(left + width - GAP)];
-  }
-
-  /** The place at a height of the column of pages. */
-  placeAt(layout: Layout, y: number): Viewpoint {
-    const pageIndex = pageAt(layout, y);
-    const page = layout.pages[pageIndex];
-    return { pageIndex, share: page ? (y - page.top) / page.height : 0 };
+    return endsOf(this.layout(), this.part());
   }
 
   /** The middle of all pages, or the page where that is out of sight. */
@@ -358,30 +294,7 @@ function turned(pages: readonly Page[], by: Page['rotation']): readonly Page[] {
   );
 }
 
-/** Where a length from a page's edge lies when the page has grown: gaps do not grow with it. */
-function stretched(length: number, size: number, factor: number): number {
-  if (length < 0) return length;
-  return length <= size ? length * factor : size * factor + (length - size);
-}
-
 function keptArrangement(): Arrangement {
   const kept = accountStorage.getItem(KEY);
   return arrangements.find((arrangement) => arrangement === kept) ?? 'one';
-}
-
-/** How far down a page, as shown, a destination is. */
-function shareDown(
-  { x = 0, y = 0 }: Destination,
-  { width, height, rotation }: { width: number; height: number; rotation: 0 | 90 | 180 | 270 },
-): number {
-  switch (rotation) {
-    case 0:
-      return y / height;
-    case 90:
-      return x / width;
-    case 180:
-      return 1 - y / height;
-    case 270:
-      return 1 - x / width;
-  }
 }
