@@ -53,7 +53,7 @@ export async function buildApp(
     bodyLimit: LARGEST_BODY,
     forceCloseConnections: true,
   });
-  // What is done for a request is logged as such; reading a body lets go of what was current.
+  // Asynchronous context is lost while a body is read, so that the request is set a second time after it.
   const forRequest = (request: FastifyRequest, _reply: FastifyReply, done: () => void): void =>
     workingFor({ request: request.id }, done);
   app.addHook('onRequest', forRequest);

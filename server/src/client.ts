@@ -6,7 +6,7 @@ import { FOREVER } from './sources/forever';
 function keptFor(path: string): string {
   // The names of what a build makes change with what is in them.
   if (/-[\w-]{8}\.(?:js|css|woff2)$/.test(path)) return FOREVER;
-  // It names the files of this build, which the next one has not.
+  // The start page names the files of one build; the next build has others.
   return path.endsWith('index.html') ? 'no-cache' : 'public, max-age=3600';
 }
 

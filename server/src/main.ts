@@ -42,7 +42,7 @@ async function stop(): Promise<void> {
 process.on('SIGINT', () => void stop());
 process.on('SIGTERM', () => void stop());
 
-// Answers come from the start: that the database is away, as long as it is.
+// It listens before the database is there, so that requests are told so.
 const address = await app.listen({ port: config.port, host: config.host });
 const { secure: wanted } = config;
 if (wanted) secure = await listenSecurely(app, wanted, wanted);

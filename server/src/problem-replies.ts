@@ -8,7 +8,7 @@ export function answerWithProblems(app: FastifyInstance): void {
   app.setErrorHandler((error: FastifyError, request, reply) => {
     const problem = problemFor(error);
     if (problem.status >= 500) {
-      // What is said on purpose needs no stack: most of it is that the database is away.
+      // Problems thrown on purpose (mostly: the database is away) are told without a stack.
       if (problem === error) request.log.warn({ code: problem.code }, problem.message);
       else request.log.error(error);
     }

@@ -65,7 +65,7 @@ export function copiesOf(
     const annotations = Object.values(state.annotations[id] ?? noAnnotations).flatMap(
       (annotation) => {
         const copy = copied(annotation, pageId, copyOf, groups, from, now);
-        // That a link of the file is gone has to be said; others just are.
+        // A removed link that came with the file is copied as removed: the copied page would bring it back otherwise.
         if (isGone(copy) && !copy.origin) return [];
         copyOfAnnotation.set(annotation.id, copy.id);
         return copy;

@@ -61,7 +61,7 @@ export const entities: {
   annotation: {
     whereIs: ({ id, pageId }) => ({ id, pageId }),
     fields: ({ kind }) => annotationFields[kind],
-    // Whatever changes one says when.
+    // Every change of an annotation sets `modified`: the same time means the same state.
     isAs: (now, added) => now.modified === added.modified,
     add: (annotation) => ({ type: 'annotation.add', annotation }),
     change: ({ id, pageId }, fields) => ({

@@ -114,7 +114,7 @@ export class Erasing {
   private erase(annotation: Annotation, swipe: Swipe): boolean {
     const isCut = annotation.kind === 'ink' || annotation.kind === 'shape';
     if (isCut && this.settings.by === 'area') {
-      // What is cut out of a shape leaves none: its outline becomes ink.
+      // A shape with a piece cut out is no shape any more: its outline is cut as ink.
       const before =
         this.parts.get(annotation.id) ??
         (annotation.kind === 'shape' ? inkOfShape(annotation) : [bakedInk(annotation)]).map(whole);

@@ -24,7 +24,7 @@ const stratum: Facet<Stratum> = {
   // One that was brought to the front lies over the words.
   picture: ({ inFront }) => (inFront ? 'over' : 'paper'),
   link: () => 'over',
-  // They are drawn with the page.
+  // Foreign annotations are part of the page's picture.
   foreign: () => 'paper',
 };
 

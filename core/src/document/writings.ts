@@ -36,7 +36,7 @@ export function writingsAmong(
     if (taken[first]) continue;
     taken[first] = 1;
     const members = [first];
-    // Grows as long as there is something near what it has.
+    // `members` grows while it is gone through: each member brings in what is near it.
     for (const member of members) {
       const { x0, y0, x1, y1 } = items[member].box;
       const reach = { x0: x0 - along, y0: y0 - across, x1: x1 + along, y1: y1 + across };

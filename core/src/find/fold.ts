@@ -28,7 +28,7 @@ export function foldedFrom(text: string, keepsCase = false): Int32Array {
   const from: number[] = [];
   let at = 0;
   for (const [run] of text.matchAll(RUNS)) {
-    // What is ASCII folds unit for unit.
+    // ASCII keeps its length when it is folded: one code unit for one.
     if (run.charCodeAt(0) < 128) {
       for (const end = at + run.length; at < end; at++) from.push(at);
       continue;
@@ -49,7 +49,7 @@ function sameFrom(length: number): Int32Array {
 }
 let same = new Int32Array();
 
-// Without the flag u, which makes looking for units dear: a run of units that are not ASCII parts no character.
+// Without the flag u, which makes this search slow: surrogates are not ASCII, so no pair is split.
 // eslint-disable-next-line no-control-regex
 const OTHER = /[^\x00-\x7f]/;
 // eslint-disable-next-line no-control-regex

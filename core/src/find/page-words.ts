@@ -37,5 +37,5 @@ export function pageWords(lines: readonly Line[]): PageWords {
 
 /** Whether what comes goes on with a word that a hyphen, hard or soft, parts at a line's end. */
 const isParted = (before: string, after: string): boolean =>
-  // A letter with its marks; to look through all of the text at every line would take long.
+  // Eight units hold a hyphen and a letter with its marks: the whole text would be searched at every line.
   /\p{L}\p{M}*[-\u00ad\u2010]$/u.test(before.slice(-8)) && /^\p{L}/u.test(after);

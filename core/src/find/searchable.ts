@@ -23,7 +23,7 @@ export function searchable(
     text: foldedText(source, keepsCase),
     source,
     starts,
-    // Most pages are only looked into.
+    // Places in the original are worked out when there is a hit: most pages have none.
     get from() {
       return (from ??= foldedFrom(source, keepsCase));
     },

@@ -12,7 +12,7 @@ export function straightened(line: ArrayLike<number>, tolerance: number): number
     const { end, angle } = run(line, i, kept[kept.length - 2], kept[kept.length - 1], tolerance);
     const [ax, ay] = [kept[kept.length - 2], kept[kept.length - 1]];
     i = end;
-    // All that was left lies where the last line ended.
+    // No direction: the points left all lie where the last line ended.
     if (angle === undefined) break;
     const [ux, uy] = [Math.cos(angle), Math.sin(angle)];
     const along = (line[end - 2] - ax) * ux + (line[end - 1] - ay) * uy;

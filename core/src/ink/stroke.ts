@@ -123,7 +123,7 @@ export class Stroke {
       end: to === undefined ? isCut : !!this.passes,
     };
     const outline = outlineOf(spine, from, end, flat);
-    // What is drawn often has to be short; the tail is drawn once.
+    // Finished pieces are drawn again and again and are simplified; the tail changes with the next sample.
     const polygon = to === undefined ? outline : Float64Array.from(simplify(outline, SPARE));
     if (!this.shape.isDisc) mapPolygon(polygon, this.shape.toPage);
     const grain =

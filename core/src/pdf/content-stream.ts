@@ -82,7 +82,7 @@ export function contentOf(
       continue;
     }
     if (needsGroup(command)) {
-      // What is painted twice must not show twice.
+      // In a group, so that where it overlaps itself it is no darker.
       const opaque: FillCommand = { ...command, opacity: 1, blend: 'normal' };
       writer.text(`/${groupName(groups.length)} Do\n`);
       groups.push(contentOf([opaque], toUser, origin));

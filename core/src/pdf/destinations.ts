@@ -94,7 +94,7 @@ export class Destinations {
         return at(number(0), undefined);
       case 'FitR':
         return at(number(0), number(3));
-      // Also what is none of the standard's.
+      // Kinds that the standard does not know lead at least to the page.
       case undefined:
       default:
         return { pageIndex };

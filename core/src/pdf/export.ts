@@ -56,7 +56,7 @@ export function exportUpdate(
   landmarks?: ExportLandmarks,
   written = new WrittenAnnotations(deflateHere, () => undefined),
 ): ExportedUpdate {
-  // What is only a part, or is drawn into pages, is not exported again and again.
+  // Only whole, editable exports keep what was made for the next one: others are seldom asked for again.
   const isKept = landmarks !== undefined && how.mode === 'editable';
   const before = isKept ? written.before(file) : new ExportBefore();
   const update = new PdfUpdate(file, written.deflate, before.packs);

@@ -55,7 +55,7 @@ function own(
   if (!(value instanceof PdfRef) || !dict) return value;
   here.add(value.object);
   const isOne = !elsewhere.has(value.object);
-  // Fields and windows are known to others by what they are.
+  // Form fields and pop-ups are referred to from elsewhere in the file: a copy would be another one.
   if (isOne || !(isMark(file, dict) || subtypeOf(file, dict) === 'Link')) return value;
   return update.add(dict.with({ P: page, Popup: null }));
 }

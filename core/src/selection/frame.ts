@@ -64,7 +64,7 @@ export const scaling = ({ x, y }: Point, sx: number, sy: number): Matrix => [
 /** Turning about a point by an angle in degrees, clockwise as seen where y grows downwards. */
 export function turning({ x, y }: Point, degrees: number): Matrix {
   const quarter = ((degrees / 90) % 4) + 4;
-  // Right angles are exact: four of them are none.
+  // Quarter turns are exact, so that four of them change nothing.
   const [c, s] = Number.isInteger(quarter)
     ? ([
         [1, 0],

@@ -144,7 +144,7 @@ function isContents(lines: readonly LookedLine[], body: Body): boolean {
 /** Tells lines that stand at the same height on several pages and say the same but for numbers. */
 function runningHeads(pages: readonly LookedPage[]): (line: LookedLine) => boolean {
   const keyOf = ({ text, box, size }: LookedLine): string =>
-    // The number of a chapter that stands alone is no page's.
+    // A number alone in its line may be a chapter's: unlike those of pages it is told apart by what it says.
     `${Math.round(box.y0 / 4)} ${size} ${numberingOf(text)?.isAlone ? text : text.replace(/\d+|\b[ivxlc]+\b/gi, '#')}`;
   const counts = new Map<string, number>();
   for (const { lines } of pages)

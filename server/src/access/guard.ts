@@ -54,7 +54,7 @@ async function check(database: Database, request: FastifyRequest): Promise<void>
     if (digest.success) await checkFile(database, identity, digest.data, missing);
     return;
   }
-  // What is no id at all is refused when the request is read.
+  // What is no id is refused by the route's schema, which comes next.
   const id = idSchema.safeParse(params['id']);
   if (!id.success) return;
   const { thing, right, isNewFine } = needs;

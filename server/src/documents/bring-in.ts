@@ -59,7 +59,7 @@ export async function storeDocument(
     folderId,
   });
   await storeEntries(queries, id, documentState(title, []));
-  // Pages come first: what is on them names them.
+  // Pages first: annotations refer to them by foreign key.
   for await (const part of parts()) {
     await storeDocumentPages(queries, id, file.digest, part.pages);
     const landmarkRows = part.landmarks.map((fields) => ({

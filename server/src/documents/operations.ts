@@ -52,7 +52,7 @@ export async function perform(
     const after = fresh.reduce((state, operation) => apply(state, operation.effect), before);
     let { revision } = document;
     for (const operation of fresh) known.set(operation.id, ++revision);
-    // What is on pages that are added names them.
+    // Pages first: annotations refer to them by foreign key.
     await writePages(transaction, documentId, fresh, known, before, after);
     await writeDifference(transaction, { id: documentId, revision }, fresh, before, after);
     await writeLandmarks(transaction, documentId, fresh, before, after);

@@ -50,7 +50,7 @@ export async function guardDoor(
     },
     referrerPolicy: { policy: 'no-referrer' },
     xFrameOptions: { action: 'sameorigin' },
-    // That is for whoever stands before this server to say.
+    // Whether all of a host is https only the proxy in front of this server knows.
     strictTransportSecurity: false,
   });
   app.addHook('onSend', (_request, reply, payload, done) => {

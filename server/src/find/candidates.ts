@@ -57,7 +57,7 @@ export class FoundLayers {
   of(documentIds: Iterable<string>, most = Infinity): FoundLayer[] {
     const found: FoundLayer[] = [];
     for (const documentId of documentIds) {
-      // A copy of a page is not looked at again.
+      // Copies of a page share its layer, which is looked at once.
       const own = new Set<number>();
       for (const sheet of this.sheets.get(documentId) ?? []) {
         const mark = this.marks[sheet];

@@ -43,7 +43,7 @@ export async function libraryQuery(
     throw new Problem('find-without-words', `“${typed}” has neither letters nor digits.`);
   const parts = [
     ...terms.flatMap(({ tsquery }) => tsquery ?? []),
-    // What has more to it than its pieces may be there without them: that is seen when it is looked at.
+    // A term that says more than its pieces (a phrase, a case) cannot be excluded by them: the texts are looked at.
     ...without.flatMap(({ tsquery, hasMore }) => (tsquery && !hasMore ? `!${tsquery}` : [])),
   ];
   return {

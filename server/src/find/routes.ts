@@ -53,7 +53,7 @@ export const findRoutes =
         schema: { summary: 'List saved searches', response: { 200: savedSearchListSchema } },
       },
       async (request) => {
-        // Whoever lists them looks for something soon.
+        // Listing saved searches is what the search page does first: the index is got ready meanwhile.
         services.finder.prepare().catch((error: unknown) => request.log.warn(error));
         return {
           searches: await database

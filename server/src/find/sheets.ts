@@ -44,7 +44,7 @@ export class DocumentSheets {
     const all = there.map(({ id, revision }): [string, Known] => {
       return [id, { revision, sheets: fresh.get(id) ?? known.get(id)!.sheets }];
     });
-    // Of what another search has read meanwhile, nothing is lost but time.
+    // Another search may have set it meanwhile: what is lost then is only read again.
     const both = new Map([...known, ...all]);
     this.known = both.size > MOST_KNOWN ? new Map(all) : both;
     return new Map(all.map(([id, { sheets }]) => [id, sheets]));

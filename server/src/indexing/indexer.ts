@@ -84,7 +84,7 @@ export class Indexer extends Background {
 
   private begin(task: TextsTask): Batch {
     const reading = this.read(task);
-    // It is waited for in its turn; until then nobody looks after it.
+    // It is awaited later, in its turn; failing before that must not end the process.
     reading.catch(() => undefined);
     return { ...task, begun: performance.now(), reading };
   }

@@ -121,7 +121,7 @@ async function opened(path: string): Promise<Open> {
     const task = pdfjs.getDocument({
       range: fileRange(bytes),
       verbosity: 0,
-      // What tells the characters of fonts for Chinese, Japanese and Korean text that say only which collection they are of.
+      // Tables of characters for Chinese, Japanese and Korean fonts that name only their character collection (9.7.5.2).
       cMapUrl: CMAPS,
       cMapPacked: true,
       isEvalSupported: false,

@@ -35,7 +35,7 @@ export async function listKeywords(queries: Queries, identity: Identity): Promis
       const page = found.get(fields.place.pageId);
       return page ? [{ ...row, ...page, fields }] : [];
     })
-    // Stable: by document as they come.
+    // Sorting is stable: documents keep the order in which they come.
     .sort((a, b) => (a.documentId === b.documentId ? a.at - b.at : 0));
   const faces = await facesOf(
     queries,

@@ -23,7 +23,7 @@ export class OpenFiles {
   get(wanted: readonly SourcePath[]): OpenFile[] {
     const files = wanted.map(({ digest, path }) => {
       const known = this.open.get(digest) ?? openFile(digest, path);
-      // Used last, it goes last.
+      // A Map keeps the order of insertion: what was used last is closed last.
       this.open.delete(digest);
       this.open.set(digest, known);
       return known;

@@ -239,7 +239,7 @@ async function makeExport(task: ExportTask): Promise<ExportedBytes> {
   const { own, pages, landmarks } = document;
   if (task.pages === undefined)
     return madeBefore.of(document, task.how, () => exportOf(task, own, own, pages, landmarks));
-  // A part of the document is to be looked at: nobody follows its outline.
+  // The first pages alone are for a cover, which needs no outline.
   const some = pages.slice(0, task.pages);
   return exportOf(task, own, some.length > 0 ? some[0].source : own, some);
 }

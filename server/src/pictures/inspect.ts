@@ -43,7 +43,7 @@ async function inspectPixels(path: string): Promise<Inspected> {
     const { format, width, height, orientation = 1 } = await sharp(path, options).metadata();
     const type = RASTER.find((known) => known === format);
     if (!type) throw new Problem('picture-unreadable', `It is a file of the kind “${format}”.`);
-    // To the last pixel: what is cut off shows only there.
+    // Decoded to the last pixel: a file cut off in the middle has good facts at its beginning.
     await sharp(path, options)
       .resize(16, 16, { fit: 'fill' })
       .raw()

@@ -25,7 +25,7 @@ export async function withPictures(
 ): Promise<FoundPictures> {
   const digests = wanted.map(({ digest }) => digest);
   const facts = digests.length > 0 ? await factsOf(tools.database, digests) : [];
-  // To name a picture is not to have it.
+  // A file may name the digest of a picture that this person has never been given.
   const unseen = new Set(await filesUnseen(tools.database, identity, digests));
   const known = new Map(
     facts.filter(({ digest }) => !unseen.has(digest)).map(({ digest }) => [digest, digest]),

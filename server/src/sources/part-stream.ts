@@ -12,7 +12,7 @@ const SILENCE = 1000;
  */
 export function streamOf({ file }: MultipartFile, { raw }: FastifyRequest): Readable {
   const stream = new PassThrough();
-  // Whoever reads it is told; until then nobody is.
+  // A failure before anyone reads must not end the process; whoever reads later gets it all the same.
   stream.on('error', () => undefined);
   file.on('error', (error: Error) => stream.destroy(brokenMultipart(error)));
   file.once('close', () => {

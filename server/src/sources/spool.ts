@@ -171,7 +171,7 @@ const full = (): Problem =>
 /** Whether the process whose folder this is still runs. */
 function isAtWork(folder: string): boolean {
   const pid = Number(/^(\d+)-/.exec(folder)?.[1]);
-  // Another one of this number was before this one.
+  // A folder of this process's own number is from an earlier process that had the same.
   if (!pid || pid === process.pid) return false;
   try {
     process.kill(pid, 0);

@@ -27,7 +27,7 @@ export async function uploadIn(
 ): Promise<Upload> {
   if (!request.isMultipart())
     throw new Problem('file-missing', 'The request is not multipart/form-data.');
-  // As much again for the database.
+  // The file is spooled and then stored in the database: it needs room twice.
   await spool.checkRoom(2 * (Number(request.headers['content-length']) || 0));
   const part = await readingMultipart(() => request.file({ limits: { fileSize: mostBytes } }));
   if (!part || part.fieldname !== 'file') {

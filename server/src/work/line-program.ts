@@ -65,7 +65,7 @@ export class LineProgram {
     };
     child.on('error', (error) => gone(String(error))());
     child.on('exit', gone('It has ended.'));
-    // What ends early reads no further: that it ended is told.
+    // Writing to a program that has ended fails; its end is told by “exit”.
     child.stdin.on('error', () => undefined);
     let length = 0;
     child.stdout.on('data', (part: Buffer) => {

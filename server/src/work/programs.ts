@@ -61,7 +61,7 @@ export function run(
     signal?.addEventListener('abort', end, { once: true });
     if (isPatient && child.pid !== undefined) makePatient(child.pid);
     if (!input || !child.stdin) return;
-    // A program that ends early reads no further: it says itself why.
+    // Writing to a program that has ended fails; why it ended is told by its exit.
     child.stdin.on('error', () => undefined);
     const stream = 'path' in input ? createReadStream(input.path) : Readable.from([input.words]);
     stream.pipe(child.stdin);
@@ -72,7 +72,7 @@ function makePatient(pid: number): void {
   try {
     setPriority(pid, PATIENT);
   } catch (error) {
-    // It has ended already.
+    // The program has ended already.
     if ((error as NodeJS.ErrnoException).code !== 'ERR_SYSTEM_ERROR') throw error;
   }
 }

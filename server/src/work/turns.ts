@@ -15,7 +15,7 @@ export class Turns {
     try {
       return await work();
     } finally {
-      // Whoever is done hands its turn on.
+      // The turn goes straight to the next in line, so that nobody newer takes it.
       const next = this.waiting.shift();
       if (next) next();
       else this.free++;

@@ -13,7 +13,7 @@ import { Icons } from './icons/icons';
 export class App {
   constructor() {
     inject(Icons).register();
-    // It says how everything is shown.
+    // Injected for its effect: it says on the document whether pages are dark.
     inject(DarkPages);
     inject(PlainHttp).tell();
   }

@@ -47,7 +47,7 @@ export function targetIn(file: PdfFile, dict: PdfDict, kept: LinkTarget): LinkTa
   if (!action) return 'place' in kept ? { nowhere: true } : kept;
   if (kind === 'URI') {
     const address = textOf(file.resolve(action.get('URI')));
-    // Written in ASCII, it may be the same in other letters.
+    // An address written in ASCII (percent signs, Punycode) may be the same as the one kept.
     if ('address' in kept && saysSame(file, action, linkAction(kept)!)) return kept;
     const parsed = linkTargetSchema.safeParse({ address });
     return parsed.success ? parsed.data : undefined;

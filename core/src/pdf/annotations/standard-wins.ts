@@ -48,7 +48,7 @@ export function asTheFileHasIt(
     return annotation;
   const [toUser, toPage] = [pageToUser(page.box), userToPage(page.box)];
   const { standard } = writeAnnotation(annotation, toUser);
-  // Where it was is known better than it could be worked out: by the version that wrote it.
+  // The rectangle as it was written is compared with: this version might work out another one.
   const written = prints ? { ...standard, Rect: [...prints.rect] } : standard;
   const differs = (key: string): boolean =>
     !saysSame(file, dict.get(key), written[key] ?? null, COLORS.has(key) ? FINE : undefined);

@@ -15,7 +15,7 @@ export function joinFields(
 ): Record<string, PdfValue> {
   const fields: PdfValue[] = [];
   const own = base.file.dict(base.file.catalog.get('AcroForm'));
-  // What was signed is not this file.
+  // Signatures are over the files that are joined, not over this one (12.8.1).
   let form = (own ?? new PdfDict()).with({ SigFlags: null });
   for (const other of joining) {
     const roots = new Map<number, PdfRef>();

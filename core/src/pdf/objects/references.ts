@@ -47,7 +47,7 @@ function lookInContainer(read: () => unknown, file: Searched, found: Set<number>
     if (stream instanceof PdfStream && nameText(stream.dict.get('Type')) === 'ObjStm')
       lookIn(file.decode(stream), file.size, found);
   } catch (error) {
-    // What nobody can read refers to nothing.
+    // A stream that cannot be read holds no objects that refer to anything.
     if (!(error instanceof PdfSyntaxError)) throw error;
   }
 }

@@ -152,7 +152,7 @@ function objectsOf(chance: Chance): Map<number, BuiltObject> {
 
 /** Streams that become much more than they are, or go round in circles. */
 const SPECIAL: readonly ((chance: Chance) => Uint8Array)[] = [
-  // Widths of nothing never come to an end.
+  // Entries of width 0: a reader that counts bytes never comes to their end.
   (chance) =>
     rawXref(`/W [0 0 0] /Index [0 ${chance.of(['1', '999999999999'])}]`, new Uint8Array(9)),
   () => rawXref('/W [1 4 2] /Index [0 999999999999]', new Uint8Array(70)),

@@ -41,7 +41,7 @@ export class Indexing {
         this.state.set(documents);
         if (documents.some(({ trouble }) => trouble === null)) this.askLater();
       },
-      // The server is away: what it is asked for otherwise says so.
+      // That the server is away is told by whatever else is asked of it.
       error: () => this.askLater(),
     });
   }

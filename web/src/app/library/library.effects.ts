@@ -58,7 +58,7 @@ export class LibraryEffects {
     this.actions.pipe(
       ofType(libraryActions.opened, libraryActions.wanted),
       switchMap(() =>
-        // What waits is read first: what is sent meanwhile is in the server's answer or among it.
+        // The outbox is read before the server is asked: what is sent in between is in one of the two, never in neither.
         from(this.waiting()).pipe(
           switchMap((waiting) =>
             forkJoin({

@@ -121,7 +121,7 @@ export const libraryFeature = createFeature({
     initial,
     on(libraryActions.opened, (state) => ({ ...state, loading: true, trouble: undefined })),
     on(libraryActions.wanted, (state, { wanted }) => {
-      // Those of another folder are not shown for these.
+      // What is in the folder that is left must not show while another one comes.
       const isElsewhere = wanted.folder !== state.wanted.folder;
       const none = isElsewhere ? { documents: [], next: null } : {};
       return { ...state, ...none, wanted, loading: true };
@@ -130,7 +130,7 @@ export const libraryFeature = createFeature({
       waiting.reduce(renamedIn, { ...state, ...part, folderList, loading: false }),
     ),
     on(libraryActions.moreArrived, (state, { part, after, waiting }) => {
-      // What is shown may be another list meanwhile.
+      // The list may have been asked for anew meanwhile.
       if (after !== state.next) return state;
       const documents = [...state.documents, ...part.documents];
       return waiting.reduce(renamedIn, { ...state, ...part, documents });

@@ -49,7 +49,7 @@ export class WindowId {
           others.onmessage = ({ data }) => {
             if (data === 'whose') others.postMessage('taken');
           };
-          // Others who wait too heard no answer yet.
+          // Windows that asked before this one had the name have heard no answer yet.
           others.postMessage('taken');
           resolve(true);
           return new Promise<never>(() => undefined);

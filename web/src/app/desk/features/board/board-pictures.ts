@@ -47,7 +47,7 @@ export class BoardPictures implements OnDestroy {
   private atHand(key: string): ImageBitmap | undefined {
     const bitmap = this.kept.get(key);
     if (!bitmap) return undefined;
-    // Used last, it goes last.
+    // A Map keeps the order of insertion: what was used last is dropped last.
     this.kept.delete(key);
     this.kept.set(key, bitmap);
     return bitmap;

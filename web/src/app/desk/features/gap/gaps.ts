@@ -87,7 +87,7 @@ export class Gaps {
       next ? 'Take to the next page' : 'Close',
       { duration: 9000 },
     );
-    // Undone, the question has no sense.
+    // Once the gap is undone there is nothing left to ask about.
     this.actions$
       .pipe(
         ofType(documentActions.stepMade),

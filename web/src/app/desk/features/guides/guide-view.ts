@@ -31,7 +31,7 @@ export class GuideView {
     this.guide().kind === 'ruler' ? 'Ruler' : 'Set square',
   );
   protected readonly degrees = computed(() => {
-    // Both ends of a straight edge look alike: half a turn is none.
+    // Both ends of a straight edge look alike, so that angles count modulo half a turn.
     const angle = this.guide().angle % 180;
     return `${angle.toFixed(1).replace(/\.0$/, '')}°`;
   });

@@ -16,7 +16,7 @@ export class ServerSpeech {
 
   /** Asks for a sentence before its turn. */
   prepare(text: string, voice: string): void {
-    // Whoever speaks it is told of trouble.
+    // Fetched ahead: its failure is told when it is to be spoken.
     this.ask(text, voice).catch(() => undefined);
   }
 

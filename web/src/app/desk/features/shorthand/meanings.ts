@@ -30,7 +30,7 @@ export class ShorthandMeanings {
       held: (samples) => {
         const { ring, box } = this.shorthand();
         if (!ring && !this.offer.isDue()) return [];
-        // A box that was held is a snip.
+        // A box whose pen rested before it was lifted is meant as a snip.
         if (box && recogniseShape(samples)?.form === 'rectangle') return [];
         const found = ringed(samples, annotations, polygonsOf);
         if (found.length === 0) return [];

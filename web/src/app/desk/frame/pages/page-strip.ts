@@ -314,7 +314,7 @@ export class PageStrip implements AfterViewInit {
     const { isAcross, pages } = this.view.layout();
     const page = pages[this.view.currentPage()];
     if (!isAcross || !page || page.height > element.clientHeight) return;
-    // Those say themselves which way they go.
+    // Such a turn says itself that it goes across: the browser scrolls.
     if (event.shiftKey || event.deltaX !== 0) return;
     event.preventDefault();
     element.scrollLeft += pixels;

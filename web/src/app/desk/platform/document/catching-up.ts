@@ -51,7 +51,7 @@ export class CatchingUp {
         const { operations } = await firstValueFrom(this.api.operationsSince(documentId, revision));
         // Another document is open meanwhile.
         if (this.open().id !== documentId) continue;
-        // It does not know itself what it has done: all is read anew.
+        // Behind, and no operation says by what: all is read anew.
         if (operations.length === 0 && this.isBehind())
           return this.store.dispatch(documentActions.opened({ id: documentId }));
         const news = { kind: 'confirmed', operations } as const;

@@ -98,7 +98,7 @@ export class Editing {
         effect,
       };
       if (documentId !== undefined && documentId !== id) {
-        // What takes it back was said with it: the other document is not at hand.
+        // The inverse was recorded with the step: the other document is not loaded, so it cannot be worked out here.
         if (of) reversals.push({ effect: of, of: effect, documentId });
         operations.push({ ...common, documentId, baseRevision: 0 });
         continue;

@@ -14,7 +14,7 @@ export class BitmapStore {
     this.bitmaps = new LRUCache({
       maxSize: most,
       sizeCalculation: ({ canvas }) => Math.max(1, sizeOf(canvas)),
-      // Who takes one goes on with it.
+      // Taking one hands it over: it is the taker's to release.
       dispose: ({ canvas }, _page, why) => why !== 'delete' && release(canvas),
     });
   }

@@ -43,7 +43,7 @@ export class Miniatures {
       want(pages[last + away]);
       want(pages[first - away]);
     }
-    // What is nearest was used last.
+    // Asked for from far to near, so that the nearest was used last and stays longest.
     for (const page of [...wanted.values()].reverse()) void this.trayWith(page);
   }
 
@@ -61,7 +61,7 @@ export class Miniatures {
       const picture = await firstValueFrom(this.api.miniatures(source, trayOf(sourceIndex)));
       if (picture) return await createImageBitmap(picture);
     } catch {
-      // Whoever is away says so where it matters: a page shows without its miniature.
+      // A page shows without its miniature too; that the server is away is told elsewhere.
     }
     setTimeout(() => this.trays.delete(key), AGAIN);
     return undefined;

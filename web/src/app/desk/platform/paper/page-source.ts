@@ -103,7 +103,7 @@ export class PageSource implements OnDestroy {
     const bitmap = this.client.ask('render', request, () => 0, asking.signal);
     this.client.sendNext();
     this.ahead = { pageId: page.id, window, key, asking, bitmap };
-    // Whoever asks for it is told of trouble; nobody may.
+    // Drawn ahead: its failure is told to whoever asks for it, if anyone does.
     await bitmap.catch(() => undefined);
   }
 

@@ -27,7 +27,7 @@ export class LastSnip {
 
   /** One is being cut out in this window: whoever pastes it meanwhile gets it as it was cut. */
   comes(kept: Promise<unknown>): void {
-    // Whoever cuts it out tells of trouble.
+    // Failures are told where it is cut out.
     this.coming = kept.catch(() => undefined);
   }
 

@@ -30,7 +30,7 @@ export class Outbox {
       durability: 'strict',
     });
     for (const operation of operations) void transaction.store.put({ operation });
-    // Said at once, it is carried out also when the page is left now (Indexed Database API 3.0, 5.4).
+    // Committed at once, it is carried out even if the page is left now (Indexed Database API 3.0, 5.4).
     transaction.commit();
     await transaction.done;
   }
