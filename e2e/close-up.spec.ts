@@ -2,6 +2,10 @@ import { pathsOfText } from '@stylet/demo/stylus';
 import { samplesFromBase64 } from '@stylet/core/ink';
 import { expect, test, SLIDE } from './support/fixtures';
 import { differing, type DeskDriver } from './support/desk';
+import { fineliner } from './support/kit';
+
+/** Points: 0.4 mm. */
+const WIDTH = 1.134;
 
 const strip = async (desk: DeskDriver) =>
   (await desk.page.locator('stylet-close-up .body').boundingBox())!;
@@ -13,6 +17,12 @@ test('what is written in the close-up is small ink on the page, seen in both whi
   deck,
   instance,
 }) => {
+  await instance.keepKit({
+    version: 1,
+    slots: [fineliner('plain', { width: WIDTH })],
+    eraser: { by: 'stroke', target: 'both', size: 11, springsBack: false },
+    buttons: { eraserEnd: 'eraser', barrel: 'eraser' },
+  });
   await desk.open(instance.url, deck);
   await desk.page.keyboard.press('c');
   await desk.still();
@@ -63,7 +73,7 @@ test('what is written in the close-up is small ink on the page, seen in both whi
   const written = (Math.max(...x) - Math.min(...x)) * (pixels / 100);
   const drawn = paths[0].map((p) => p.x);
   expect(written / (Math.max(...drawn) - Math.min(...drawn))).toBeCloseTo(scale, 1);
-  expect(inks[0].width).toBeCloseTo(1.134, 2);
+  expect(inks[0].width).toBeCloseTo(WIDTH, 2);
 });
 
 test('writing at its end moves the frame on, and to the next line at the margin', async ({

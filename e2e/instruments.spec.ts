@@ -1,18 +1,9 @@
-import type { Kit, KitSlot } from '@stylet/core/api';
+import type { Kit } from '@stylet/core/api';
 import { expect, test, SLIDE } from './support/fixtures';
 import { differing } from './support/desk';
+import { fineliner as slot } from './support/kit';
 
 const MM = 72 / 25.4;
-const slot = (id: string, change: Partial<KitSlot>): KitSlot => ({
-  id,
-  name: id,
-  instrument: 'fineliner',
-  color: '#2f4fb5',
-  width: 0.6 * MM,
-  smoothing: 0.3,
-  opacity: 1,
-  ...change,
-});
 const kit: Kit = {
   version: 1,
   slots: [
@@ -37,12 +28,7 @@ const kit: Kit = {
 test.beforeEach(async ({ instance, desk }) => {
   // The desk forgets the kit of the test before.
   expect(desk).toBeDefined();
-  const reply = await fetch(`${instance.url}/api/kit`, {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify(kit),
-  });
-  expect(reply.status).toBe(204);
+  await instance.keepKit(kit);
 });
 
 for (const [i, { name }] of kit.slots.entries()) {

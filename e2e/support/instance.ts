@@ -2,6 +2,7 @@ import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
 import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
+import type { Kit } from '@stylet/core/api';
 import { freePort } from '../../server/src/testing/free-port';
 
 export const root = resolve(import.meta.dirname, '../..');
@@ -98,6 +99,16 @@ export class Instance {
   /** The kit as it is on a new machine. */
   forgetKit(): void {
     psql('delete from kits', this.name);
+  }
+
+  /** Sets the kit, as another device would. */
+  async keepKit(kit: Kit): Promise<void> {
+    const reply = await fetch(`${this.url}/api/kit`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(kit),
+    });
+    if (reply.status !== 204) throw new Error(await reply.text());
   }
 
   /** Carries out SQL on its database; what it answers, a row a line, columns parted by tabs. */
