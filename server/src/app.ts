@@ -20,6 +20,7 @@ import { trashRoutes } from './trash/routes';
 import { folderRoutes } from './folders/routes';
 import { healthRoutes } from './health/routes';
 import { keywordRoutes } from './keywords/routes';
+import { liveRoutes } from './live/routes';
 import { textRoutes } from './indexing/routes';
 import { kitRoutes } from './kit/routes';
 import { miniatureRoutes } from './miniatures/routes';
@@ -80,6 +81,7 @@ export async function buildApp(
   if (services.config.secure) await app.register(certificateRoutes(services.config.secure));
   await app.register(healthRoutes(services));
   await app.register(documentRoutes(services));
+  await app.register(liveRoutes(services, LARGEST_BODY));
   await app.register(trashRoutes(services));
   await app.register(folderRoutes(services));
   await app.register(sourceRoutes(services));

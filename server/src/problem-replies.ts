@@ -19,6 +19,12 @@ export function answerWithProblems(app: FastifyInstance): void {
   );
 }
 
+/** The body that tells of an error, wherever that goes. */
+export function problemBodyOf(error: unknown): ProblemBody {
+  const { code, detail } = problemFor(error as FastifyError);
+  return bodyOf(code, detail);
+}
+
 function problemFor(error: FastifyError): Problem {
   if (error instanceof Problem) return error;
   if (error.validation || (error.statusCode !== undefined && error.statusCode < 500))

@@ -33,6 +33,8 @@ export async function listenSecurely(
 ): Promise<Server> {
   await app.ready();
   const server = createServer({ key, cert }, (request, reply) => app.routing(request, reply));
+  // Handshakes of WebSockets are taken where those over http are.
+  server.on('upgrade', (...handshake) => app.server.emit('upgrade', ...handshake));
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(port, host, resolve);

@@ -6,6 +6,7 @@ import { DictionaryAdder } from './dictionary/adder';
 import { Covers } from './documents/cover';
 import { Exporter } from './export/exporter';
 import { Finder } from './find/finder';
+import { Feeds } from './live/feeds';
 import { Indexer } from './indexing/indexer';
 import { Viewers } from './indexing/viewers';
 import { Miniaturist } from './miniatures/miniaturist';
@@ -23,6 +24,7 @@ export interface Services {
   readonly database: Database;
   readonly wordNet: ShippedWordNet;
   readonly finder: Finder;
+  readonly feeds: Feeds;
   readonly pool: PdfPool;
   readonly spool: Spool;
   readonly exporter: Exporter;
@@ -57,6 +59,7 @@ export async function makeServices(
     database,
     wordNet: new ShippedWordNet(join(modules, 'wordnet')),
     finder,
+    feeds: new Feeds(database, databaseUrl, logTrouble),
     pool,
     spool,
     exporter,
@@ -73,7 +76,8 @@ export async function makeServices(
 export async function endServices(services: Services): Promise<void> {
   // Drawing waits for reading: both have to be told.
   await Promise.all([services.indexer.stop(), services.miniaturist.stop()]);
-  const { pool, finder, speaker, dictionaryAdder } = services;
+  const { pool, finder, feeds, speaker, dictionaryAdder } = services;
+  await feeds.stop();
   await Promise.all([pool, finder, speaker, dictionaryAdder].map((threads) => threads.close()));
   endPrograms();
   await services.spool.clear();

@@ -6,24 +6,12 @@ import {
   documentPageSchema,
   idSchema,
   landmarkSchema,
-  operationSchema,
   pictureSchema,
 } from '../document/index';
 import { rulings } from '../paper/index';
 import { exportModes } from '../pdf/index';
-import { problems, type ProblemCode } from '../problems/index';
 import { readingPlaceSchema } from './reading';
 import { documentSummarySchema } from './summary';
-
-/** Body of every error (RFC 9457), with the stable `code` of `core/problems`. */
-export const problemSchema = z.object({
-  type: z.string(),
-  title: z.string(),
-  status: z.int(),
-  detail: z.string(),
-  code: z.enum(Object.keys(problems) as [ProblemCode, ...ProblemCode[]]),
-  advice: z.string(),
-});
 
 export const healthSchema = z.object({
   status: z.enum(['ok', 'degraded']),
@@ -85,25 +73,6 @@ export const notebookSchema = z.object({
 });
 
 export const companionSchema = z.object({ companionId: idSchema.nullable() });
-
-export const operationBatchSchema = z.object({
-  operations: z.array(operationSchema).min(1).max(1000),
-});
-
-export const operationResultSchema = z.object({
-  revision: count,
-  /** The revision each operation got, in the order sent. */
-  operations: z.array(z.object({ id: idSchema, revision: z.int().positive() })),
-  /** Pages that were written on although somebody had removed them, and who: they can be added again. */
-  removedPages: z.array(z.object({ page: documentPageSchema, by: z.string() })),
-});
-
-/** What was done to a document after a revision, in order; `revision` is the document's now. */
-export const operationLogSchema = z.object({
-  revision: count,
-  operations: z.array(z.object({ operation: operationSchema, revision: z.int().positive() })),
-});
-export const operationLogQuerySchema = z.object({ since: z.coerce.number().pipe(count) });
 
 const flag = z.enum(['true', 'false']).transform((value) => value === 'true');
 
@@ -171,14 +140,14 @@ export const snipSchema = z.object({
 
 export type PictureFacts = z.infer<typeof pictureFactsSchema>;
 export type SnipRequest = z.infer<typeof snipSchema>;
-export type ProblemBody = z.infer<typeof problemSchema>;
 export type { Page } from '../document/index';
 export type DocumentSummary = z.infer<typeof documentSummarySchema>;
 export type StyletDocument = z.infer<typeof documentSchema>;
 export type NotebookWanted = z.infer<typeof notebookSchema>;
 export type PageSupplyBody = z.infer<typeof pageSupplySchema>;
-export type OperationResult = z.infer<typeof operationResultSchema>;
-export type OperationLog = z.infer<typeof operationLogSchema>;
+export * from './problem';
+export * from './operations';
+export * from './live';
 export * from './kit';
 export * from './find';
 export * from './folders';

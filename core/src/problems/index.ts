@@ -18,6 +18,11 @@ export const problems = {
     title: 'This page is not in its file',
     advice: 'Undo it, and put the page in again.',
   },
+  'too-many-open': {
+    status: 429,
+    title: 'Too many documents are open in one window',
+    advice: 'Close some of them.',
+  },
   'companion-invalid': {
     status: 400,
     title: 'This cannot be kept beside the document',

@@ -16,6 +16,7 @@ import type { Identity } from '../access/identity';
 import type { Database, Queries } from '../db/database';
 import { annotations, documents, operations, pages } from '../db/schema';
 import { writeEntries } from '../find/entries';
+import { tellRevision } from '../live/revisions';
 import { factsOf } from '../pictures/queries';
 import { fromRow, toRow } from './annotation-rows';
 import { touchedLandmarks, touchesOutline, writeLandmarks } from './landmark-rows';
@@ -77,6 +78,7 @@ export async function perform(
         ...(touchesOutline(before, after) ? { outlineChanged: true } : {}),
       })
       .where(eq(documents.id, documentId));
+    await tellRevision(transaction, documentId, revision);
     const removed = await writtenOnRemoved(transaction, documentId, fresh, known);
     return resultOf(revision, batch, known, removed);
   });

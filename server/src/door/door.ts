@@ -26,6 +26,11 @@ export async function guardDoor(
       done(new Problem('origin-foreign', 'The request comes from a page of another site.'));
     else done();
   });
+  // Node leaves a connection to whoever takes its upgrade (RFC 9110, 7.8); one that nobody takes would stay for ever.
+  app.addHook('onResponse', (request, _reply, done) => {
+    if (request.headers.upgrade !== undefined) request.raw.socket.destroySoon();
+    done();
+  });
   await app.register(helmet, {
     contentSecurityPolicy: {
       useDefaults: false,

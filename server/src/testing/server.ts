@@ -46,6 +46,7 @@ export class TestServer {
     readonly folder: string,
     private readonly connection: Connection,
     private readonly name: string,
+    private readonly isGuest: boolean,
   ) {}
 
   static async start(environment: Record<string, string> = {}): Promise<TestServer> {
@@ -53,6 +54,20 @@ export class TestServer {
     if (!cluster) throw new Error('Run these tests with ./stylet test, which starts PostgreSQL.');
     const name = `test_${newId().replaceAll('-', '')}`;
     await administer(cluster, `create database ${name}`);
+    return TestServer.on(name, environment);
+  }
+
+  /** Another server with the same database, which goes first. */
+  beside(): Promise<TestServer> {
+    return TestServer.on(this.name, {}, true);
+  }
+
+  private static async on(
+    name: string,
+    environment: Record<string, string>,
+    isGuest = false,
+  ): Promise<TestServer> {
+    const cluster = process.env['STYLET_DATABASE_SERVER']!;
     const folder = mkdtempSync(join(tmpdir(), 'stylet-test-'));
     const config = readConfig({
       STYLET_DATABASE_URL: `${cluster}/${name}`,
@@ -69,17 +84,24 @@ export class TestServer {
       folder,
       connection,
       name,
+      isGuest,
     );
+  }
+
+  /** Listens on a port of its own; its address. */
+  listen(): Promise<string> {
+    return this.app.listen({ port: 0, host: '127.0.0.1' });
   }
 
   async stop(): Promise<void> {
     await this.app.close();
     await endServices(this.services);
     await this.connection.close();
-    await administer(
-      process.env['STYLET_DATABASE_SERVER']!,
-      `drop database ${this.name} with (force)`,
-    );
+    if (!this.isGuest)
+      await administer(
+        process.env['STYLET_DATABASE_SERVER']!,
+        `drop database ${this.name} with (force)`,
+      );
     rmSync(this.folder, { recursive: true });
   }
 

@@ -13,6 +13,7 @@ import { missingParts } from './loading/not-loaded';
 import { KitTogether } from './panes/kit-together';
 import { RoutePerDocument } from './route-per-document';
 import { CatchingUp } from './desk/platform/document/catching-up';
+import { LiveDocument } from './desk/platform/live/live-document';
 import { OtherWindows } from './desk/platform/document/other-windows';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
@@ -65,6 +66,7 @@ export const appConfig: ApplicationConfig = {
       DocumentEffects,
       OtherWindows,
       CatchingUp,
+      LiveDocument,
       KitEffects,
       KitTogether,
       SyncEffects,

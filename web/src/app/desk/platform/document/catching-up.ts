@@ -2,28 +2,49 @@ import { Injectable, inject } from '@angular/core';
 import type { ConfirmedOperation } from '@stylet/core/document';
 import { createEffect } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
-import { exhaustMap, filter, firstValueFrom, fromEvent, merge } from 'rxjs';
+import {
+  EMPTY,
+  exhaustMap,
+  filter,
+  firstValueFrom,
+  fromEvent,
+  merge,
+  switchMap,
+  timer,
+} from 'rxjs';
 import { Api } from '../../../api/api';
 import { isPassing } from '../../../api/problem';
+import { Live } from '../live/live';
 import { documentActions, documentFeature } from './document.reducer';
 
 /** Milliseconds until the server is asked again that did not say what has been done. */
 const AGAIN = 3000;
+/** So long, in ms, what is missing may still come by itself where the server tells of what is done. */
+const PATIENCE = 3000;
 
 /** Asks the server for what was done to the open document that is not known here. */
 @Injectable({ providedIn: 'root' })
 export class CatchingUp {
   private readonly api = inject(Api);
+  private readonly live = inject(Live);
   private readonly store = inject(Store);
   private readonly open = this.store.selectSignal(documentFeature.selectDocumentState);
   private readonly isBehind = this.store.selectSignal(documentFeature.selectIsBehind);
 
-  /** When there is more than is known; and when the window is looked at again, for others may have gone on. */
+  /** When there is more than is known; and, unless one is told of it, when the window is looked at again. */
   readonly catchUp = createEffect(
     () =>
       merge(
-        this.store.select(documentFeature.selectIsBehind).pipe(filter((isBehind) => isBehind)),
-        fromEvent(document, 'visibilitychange').pipe(filter(() => !document.hidden)),
+        this.store
+          .select(documentFeature.selectIsBehind)
+          .pipe(
+            switchMap((isBehind) =>
+              isBehind ? timer(this.live.isConnected() ? PATIENCE : 0) : EMPTY,
+            ),
+          ),
+        fromEvent(document, 'visibilitychange').pipe(
+          filter(() => !document.hidden && !this.live.isConnected()),
+        ),
       ).pipe(
         filter(() => this.open().status === 'ready'),
         exhaustMap(() => this.asked()),

@@ -6,6 +6,7 @@ import { Api } from '../../../api/api';
 import { troubleOf, type Trouble } from '../../../api/problem';
 import { byDocument } from '../document/by-document';
 import { documentActions } from '../document/document.reducer';
+import { Live } from '../live/live';
 import { PictureFiles } from '../pictures/picture-files';
 import { Line } from './line';
 import { Outbox } from './outbox';
@@ -19,6 +20,7 @@ import { syncActions } from './sync.reducer';
 @Injectable({ providedIn: 'root' })
 export class Sender {
   private readonly api = inject(Api);
+  private readonly live = inject(Live);
   private readonly outbox = inject(Outbox);
   private readonly pictures = inject(PictureFiles);
   private readonly store = inject(Store);
@@ -120,12 +122,15 @@ export class Sender {
   private async send(batch: readonly Operation[]): Promise<void> {
     const { documentId } = batch[0];
     await this.pictures.sendFor(batch);
-    const { revision, operations, removedPages } = await firstValueFrom(
-      this.api.perform(documentId, batch),
-    );
-    await this.outbox.remove(batch.map(({ id }) => id));
+    const { revision, operations, removedPages } = await (this.live.perform(documentId, batch) ??
+      firstValueFrom(this.api.perform(documentId, batch)));
+    try {
+      await this.outbox.remove(batch.map(({ id }) => id));
+    } finally {
+      // Over the socket nobody else tells this window of its own operations.
+      this.tell(documentId, { kind: 'acknowledged', revisions: operations, revision });
+    }
     this.store.dispatch(syncActions.acknowledged({ count: batch.length }));
-    this.tell(documentId, { kind: 'acknowledged', revisions: operations, revision });
     if (removedPages.length > 0)
       this.store.dispatch(syncActions.writtenOnRemoved({ documentId, removedPages }));
   }

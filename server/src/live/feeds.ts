@@ -1,0 +1,88 @@
+import { LRUCache } from 'lru-cache';
+import type { Database } from '../db/database';
+import { operationsSince } from '../documents/operation-log';
+import { Revisions } from './revisions';
+import { Subscription, type Hearer, type LogPart } from './subscription';
+
+/** Parts of logs that were read lately, for others who have been told as far: for so long, in ms, and so many characters. */
+const KEPT = 1000;
+const LONGEST_KEPT = 32_000_000;
+
+/** Tells whoever wants to hear it what is done to documents, by whichever server. */
+export class Feeds {
+  private readonly byDocument = new Map<string, Set<Subscription>>();
+  private readonly revisions: Revisions;
+  private readonly reading = new Map<string, Promise<LogPart>>();
+  private readonly read = new LRUCache<string, LogPart>({
+    ttl: KEPT,
+    maxSize: LONGEST_KEPT,
+    sizeCalculation: ({ operations }) => operations.reduce((sum, { text }) => sum + text.length, 1),
+  });
+
+  constructor(
+    private readonly database: Database,
+    databaseUrl: string,
+    log: (message: string) => void,
+  ) {
+    const each = (all: Iterable<Subscription> = [], tell: (one: Subscription) => void): void => {
+      for (const one of all) tell(one);
+    };
+    this.revisions = new Revisions(
+      databaseUrl,
+      {
+        came: (id, revision) => each(this.byDocument.get(id), (one) => one.came(revision)),
+        missed: () => this.byDocument.forEach((all) => each(all, (one) => one.look())),
+      },
+      log,
+    );
+  }
+
+  /** Has somebody hear of a document from a revision on, until the function that is returned is called. */
+  subscribe(documentId: string, since: number, hearer: Hearer): () => void {
+    this.revisions.start();
+    const all = this.byDocument.get(documentId) ?? new Set();
+    this.byDocument.set(documentId, all);
+    const subscription = new Subscription(
+      since,
+      hearer,
+      (from) => this.partAfter(documentId, from),
+      () => {
+        all.delete(subscription);
+        if (all.size === 0) this.byDocument.delete(documentId);
+      },
+    );
+    all.add(subscription);
+    subscription.look();
+    return () => subscription.end();
+  }
+
+  async stop(): Promise<void> {
+    for (const all of this.byDocument.values()) for (const one of all) one.end();
+    await this.revisions.stop();
+  }
+
+  /** The first of what was done after a revision; read once for all who ask at the same time, or soon after. */
+  private async partAfter(documentId: string, since: number): Promise<LogPart> {
+    const key = `${documentId} ${since}`;
+    const known = this.read.get(key) ?? this.reading.get(key);
+    if (known) return known;
+    const reading = operationsSince(this.database, documentId, since).then(
+      ({ revision, operations }): LogPart => ({
+        revision,
+        operations: operations.map((one) => ({
+          revision: one.revision,
+          text: JSON.stringify(one),
+        })),
+      }),
+    );
+    this.reading.set(key, reading);
+    try {
+      const part = await reading;
+      // That nothing has been done yet is not true for long.
+      if (part.operations.length > 0) this.read.set(key, part);
+      return part;
+    } finally {
+      this.reading.delete(key);
+    }
+  }
+}

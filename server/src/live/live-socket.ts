@@ -1,0 +1,208 @@
+import {
+  LIVE_BEAT,
+  MOST_OPEN,
+  fromWindowSchema,
+  type FromServer,
+  type FromWindow,
+} from '@stylet/core/api';
+import { Problem } from '@stylet/core/problems';
+import { z } from 'zod';
+import type { WebSocket } from 'ws';
+import { checkRight } from '../access/access';
+import type { Identity } from '../access/identity';
+import type { Database } from '../db/database';
+import { perform } from '../documents/operations';
+import { problemBodyOf } from '../problem-replies';
+import type { Feeds } from './feeds';
+import type { LogPart } from './subscription';
+
+/** Messages of one window that wait for their turn; while there are more, nothing more is read from it. */
+const MOST_WAITING = 16;
+/** Bytes that wait to be sent; while there are more, a window is told nothing more of documents. */
+const MOST_UNSENT = 1_000_000;
+/** How often it is looked whether they have been sent, in ms. */
+const LOOKED_EVERY = 50;
+/** Revisions that are remembered as this window's own work. */
+const MOST_OWN = 1000;
+
+/** Why a socket is closed (RFC 6455, 7.4.1). */
+const UNSUPPORTED = 1003;
+const NOT_UNDERSTOOD = 1008;
+
+const performSchema = z.object({ kind: z.literal('perform'), request: z.int().nonnegative() });
+
+interface Tools {
+  readonly database: Database;
+  readonly feeds: Feeds;
+}
+
+/** One window's side of the talk. */
+export class LiveSocket {
+  private readonly open = new Map<string, () => void>();
+  /** By document: what comes first is done first, and documents do not wait for each other. */
+  private readonly turns = new Map<string, Promise<void>>();
+  private waiting = 0;
+  /** What came over this very socket, and has not been told back: “document revision”. */
+  private readonly own = new Set<string>();
+  private isAlive = true;
+  private readonly beat: ReturnType<typeof setInterval>;
+
+  constructor(
+    private readonly socket: WebSocket,
+    private readonly identity: Identity,
+    private readonly tools: Tools,
+    every = LIVE_BEAT,
+  ) {
+    socket.on('message', (data: Buffer, isBinary: boolean) => {
+      this.isAlive = true;
+      if (isBinary) socket.close(UNSUPPORTED);
+      else this.heard(data.toString());
+    });
+    socket.on('pong', () => (this.isAlive = true));
+    socket.on('close', () => this.over());
+    // What is wrong with a frame closes the socket, with its code; that is all there is to do.
+    socket.on('error', () => undefined);
+    this.beat = setInterval(() => this.look(), every);
+    this.say({ kind: 'beat' });
+  }
+
+  /** Who has not been heard of since the last look has gone without a word. */
+  private look(): void {
+    if (!this.isAlive) {
+      this.socket.terminate();
+      return;
+    }
+    this.isAlive = false;
+    this.socket.ping();
+    this.say({ kind: 'beat' });
+  }
+
+  private over(): void {
+    clearInterval(this.beat);
+    for (const end of this.open.values()) end();
+    this.open.clear();
+  }
+
+  private heard(text: string): void {
+    const json = parsed(text);
+    const message = fromWindowSchema.safeParse(json);
+    if (message.success) {
+      this.inTurn(message.data);
+      return;
+    }
+    const asked = performSchema.safeParse(json);
+    const detail = z.prettifyError(message.error);
+    if (asked.success)
+      this.say({
+        kind: 'refused',
+        request: asked.data.request,
+        problem: problemBodyOf(new Problem('request-invalid', detail)),
+      });
+    else this.socket.close(NOT_UNDERSTOOD, 'not understood');
+  }
+
+  private inTurn(message: FromWindow): void {
+    const { documentId } = message;
+    if (++this.waiting >= MOST_WAITING) this.socket.pause();
+    const turn = (this.turns.get(documentId) ?? Promise.resolve())
+      .then(() => this.act(message))
+      .finally(() => {
+        if (--this.waiting < MOST_WAITING) this.socket.resume();
+        if (this.turns.get(documentId) === turn) this.turns.delete(documentId);
+      });
+    this.turns.set(documentId, turn);
+  }
+
+  private act(message: FromWindow): Promise<void> {
+    switch (message.kind) {
+      case 'open':
+        return this.subscribe(message.documentId, message.since);
+      case 'close':
+        this.leave(message.documentId);
+        return Promise.resolve();
+      case 'perform':
+        return this.perform(message);
+    }
+  }
+
+  private async subscribe(documentId: string, since: number): Promise<void> {
+    this.leave(documentId);
+    try {
+      if (this.open.size >= MOST_OPEN)
+        throw new Problem('too-many-open', `${MOST_OPEN} documents are open in this window.`);
+      await checkRight(this.tools.database, this.identity, 'document', documentId, 'see');
+    } catch (error) {
+      this.say({ kind: 'closed', documentId, problem: problemBodyOf(error) });
+      return;
+    }
+    if (this.socket.readyState !== this.socket.OPEN) return;
+    const leave = this.tools.feeds.subscribe(documentId, since, {
+      ready: () => this.ready(),
+      tell: (part) => this.tell(documentId, part),
+      closed: (problem) => {
+        this.open.delete(documentId);
+        this.say({ kind: 'closed', documentId, problem });
+      },
+    });
+    this.open.set(documentId, leave);
+  }
+
+  private leave(documentId: string): void {
+    this.open.get(documentId)?.();
+    this.open.delete(documentId);
+    // Whoever opens it again begins from what it says that it knows.
+    for (const one of this.own) if (one.startsWith(documentId)) this.own.delete(one);
+  }
+
+  private async perform({
+    request,
+    documentId,
+    operations,
+  }: FromWindow & { readonly kind: 'perform' }): Promise<void> {
+    const { database } = this.tools;
+    try {
+      await checkRight(database, this.identity, 'document', documentId, 'comment');
+      const result = await perform(database, this.identity, documentId, operations);
+      if (this.open.has(documentId))
+        for (const { revision } of result.operations) this.remember(documentId, revision);
+      this.say({ kind: 'performed', request, ...result });
+    } catch (error) {
+      this.say({ kind: 'refused', request, problem: problemBodyOf(error) });
+    }
+  }
+
+  private remember(documentId: string, revision: number): void {
+    this.own.add(`${documentId} ${revision}`);
+    if (this.own.size > MOST_OWN) this.own.delete(this.own.values().next().value!);
+  }
+
+  private tell(documentId: string, { revision, operations }: LogPart): void {
+    const news = operations.filter((one) => !this.own.delete(`${documentId} ${one.revision}`));
+    const texts = news.map(({ text }) => text).join(',');
+    this.send(
+      `{"kind":"operations","documentId":"${documentId}","revision":${revision},"operations":[${texts}]}`,
+    );
+  }
+
+  private say(message: FromServer): void {
+    this.send(JSON.stringify(message));
+  }
+
+  private send(text: string): void {
+    if (this.socket.readyState === this.socket.OPEN) this.socket.send(text);
+  }
+
+  /** Waits until most of what was sent is on its way. */
+  private async ready(): Promise<void> {
+    while (this.socket.bufferedAmount > MOST_UNSENT && this.socket.readyState === this.socket.OPEN)
+      await new Promise((resolve) => setTimeout(resolve, LOOKED_EVERY));
+  }
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined; // It is no message; what becomes of the socket is decided by whoever reads it.
+  }
+}

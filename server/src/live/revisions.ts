@@ -1,0 +1,105 @@
+import { sql } from 'drizzle-orm';
+import pg from 'pg';
+import type { Queries } from '../db/database';
+
+/** Where PostgreSQL (LISTEN, NOTIFY) tells all servers that a document has come to a revision, as “id revision”. */
+const CHANNEL = 'stylet_revisions';
+/** Pauses before it is listened again, in ms. */
+const SHORTEST_PAUSE = 100;
+const LONGEST_PAUSE = 5000;
+/** How often it is asked whether the connection still stands, and how long it may take to say so, in ms. */
+const ASKED_EVERY = 15_000;
+const LONGEST_ANSWER = 5000;
+
+/** Tells all servers of a revision once the transaction is committed, and nobody where it is not. */
+export async function tellRevision(
+  queries: Queries,
+  documentId: string,
+  revision: number,
+): Promise<void> {
+  await queries.execute(sql`select pg_notify(${CHANNEL}, ${`${documentId} ${revision}`})`);
+}
+
+/** Who hears of revisions. */
+export interface RevisionListener {
+  /** A document has come to a revision. */
+  came(documentId: string, revision: number): void;
+  /** Some may have come unheard. */
+  missed(): void;
+}
+
+/** Hears from PostgreSQL of revisions, whichever server made them; goes on by itself after a break. */
+export class Revisions {
+  private client: pg.Client | undefined;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private pause = SHORTEST_PAUSE;
+  private state: 'idle' | 'listening' | 'stopped' = 'idle';
+
+  constructor(
+    private readonly databaseUrl: string,
+    private readonly listener: RevisionListener,
+    private readonly log: (message: string) => void,
+  ) {}
+
+  /** Begins to listen, if it does not yet. */
+  start(): void {
+    if (this.state !== 'idle') return;
+    this.state = 'listening';
+    void this.listen();
+  }
+
+  async stop(): Promise<void> {
+    this.state = 'stopped';
+    clearTimeout(this.timer);
+    const { client } = this;
+    this.client = undefined;
+    await client?.end().catch(() => undefined);
+  }
+
+  private async listen(): Promise<void> {
+    const client = new pg.Client({
+      connectionString: this.databaseUrl,
+      connectionTimeoutMillis: LONGEST_ANSWER,
+      query_timeout: LONGEST_ANSWER,
+      keepAlive: true,
+    });
+    this.client = client;
+    client.on('error', (error) => this.lost(client, error));
+    client.on('end', () => this.lost(client, new Error('it has ended')));
+    client.on('notification', ({ payload = '' }) => {
+      const [documentId, revision] = payload.split(' ');
+      this.listener.came(documentId, Number(revision));
+    });
+    try {
+      await client.connect();
+      await client.query(`listen ${CHANNEL}`);
+      this.pause = SHORTEST_PAUSE;
+      this.listener.missed();
+      this.askAgain(client);
+    } catch (error) {
+      this.lost(client, error);
+    }
+  }
+
+  /** A connection that broke without a word is noticed. */
+  private askAgain(client: pg.Client): void {
+    if (this.client !== client) return;
+    this.timer = setTimeout(() => {
+      client.query('select 1').then(
+        () => this.askAgain(client),
+        (error: unknown) => this.lost(client, error),
+      );
+    }, ASKED_EVERY);
+    this.timer.unref();
+  }
+
+  private lost(client: pg.Client, error: unknown): void {
+    if (this.client !== client) return;
+    this.client = undefined;
+    clearTimeout(this.timer);
+    this.log(`Revisions are not heard of: ${String(error)}; it is tried again.`);
+    client.end().catch(() => undefined);
+    this.timer = setTimeout(() => void this.listen(), this.pause);
+    this.pause = Math.min(LONGEST_PAUSE, 2 * this.pause);
+  }
+}

@@ -1,0 +1,47 @@
+import { LIVE_OTHER_VERSION, LIVE_PATH, LIVE_PROTOCOL } from '@stylet/core/api';
+import websocket from '@fastify/websocket';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import type { Services } from '../services';
+import { describedLive } from './asyncapi';
+import { LiveSocket } from './live-socket';
+
+/** Windows that one server talks to at the same time. */
+const MOST_WINDOWS = 2000;
+/** RFC 6455, 7.4.1 and the registry of its codes: try again later, with another server perhaps. */
+const TRY_AGAIN_LATER = 1013;
+
+/** The talk of windows with this server: one WebSocket each. */
+export const liveRoutes =
+  (
+    { database, feeds }: Pick<Services, 'database' | 'feeds'>,
+    largestMessage: number,
+  ): FastifyPluginAsyncZod =>
+  async (app) => {
+    await app.register(websocket, {
+      options: {
+        maxPayload: largestMessage,
+        // A window of another version is accepted, to be told so: browsers do not say why a handshake failed.
+        handleProtocols: (offered) =>
+          offered.has(LIVE_PROTOCOL) ? LIVE_PROTOCOL : (offered.values().next().value ?? false),
+      },
+    });
+    app.get('/api/asyncapi.json', { config: { needs: 'nothing' }, schema: { hide: true } }, () =>
+      describedLive(),
+    );
+
+    app.get(
+      LIVE_PATH,
+      {
+        websocket: true,
+        // What a window may see and do is asked for each document.
+        config: { needs: 'nothing' },
+        schema: { summary: 'Live: a WebSocket, described in /api/asyncapi.json' },
+      },
+      (socket, request) => {
+        if (socket.protocol !== LIVE_PROTOCOL)
+          socket.close(LIVE_OTHER_VERSION, `The subprotocol is ${LIVE_PROTOCOL}.`);
+        else if (app.websocketServer.clients.size > MOST_WINDOWS) socket.close(TRY_AGAIN_LATER);
+        else new LiveSocket(socket, request.identity, { database, feeds });
+      },
+    );
+  };

@@ -1,0 +1,106 @@
+import type { ProblemBody } from '@stylet/core/api';
+import { problemBodyOf } from '../problem-replies';
+
+/** Who could not be told is told again after so long, in ms. */
+const AGAIN = 1000;
+
+/** A part of a document's log, each operation written down once for all who are told. */
+export interface LogPart {
+  /** The document's, now. */
+  readonly revision: number;
+  readonly operations: readonly { readonly revision: number; readonly text: string }[];
+}
+
+/** Who hears what is done to a document. */
+export interface Hearer {
+  /** Settles when more can be taken: who is slow keeps nobody waiting and nothing in memory. */
+  ready(): Promise<void>;
+  tell(part: LogPart): void;
+  /** There is no such document, or no more. */
+  closed(problem: ProblemBody): void;
+}
+
+/** One hearer of a document, and how far it has been told. */
+export class Subscription {
+  private heardOf: number;
+  /** Whether there may be more than was heard of. */
+  private isUnsure = true;
+  private isTelling = false;
+  private isOver = false;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  /** `read` gives the first of what was done after a revision; `over` is called once, at the end. */
+  constructor(
+    private at: number,
+    private readonly hearer: Hearer,
+    private readonly read: (since: number) => Promise<LogPart>,
+    private readonly over: () => void,
+  ) {
+    this.heardOf = at;
+  }
+
+  /** The document has come to a revision. */
+  came(revision: number): void {
+    if (revision <= this.heardOf) return;
+    this.heardOf = revision;
+    this.wake();
+  }
+
+  /** Looks whether there is something to tell. */
+  look(): void {
+    this.isUnsure = true;
+    this.wake();
+  }
+
+  end(): void {
+    if (this.isOver) return;
+    this.isOver = true;
+    clearTimeout(this.timer);
+    this.over();
+  }
+
+  private wake(): void {
+    if (this.isTelling || this.isOver) return;
+    clearTimeout(this.timer);
+    this.isTelling = true;
+    void this.tellAll()
+      .catch((error: unknown) => this.failed(error))
+      .finally(() => (this.isTelling = false));
+  }
+
+  private async tellAll(): Promise<void> {
+    let isSecond = false;
+    while (this.isUnsure || this.heardOf > this.at) {
+      await this.hearer.ready();
+      const isFirst = this.isUnsure;
+      this.isUnsure = false;
+      const part = await this.read(this.at).catch((error: unknown) => {
+        this.isUnsure = isFirst;
+        throw error;
+      });
+      if (this.isOver) return;
+      const last = part.operations.at(-1)?.revision;
+      if (last === undefined && !isFirst && !isSecond) {
+        // The reading was shared, and had begun before what was heard of.
+        isSecond = true;
+        continue;
+      }
+      isSecond = false;
+      this.hearer.tell(part);
+      this.at = last ?? this.at;
+      this.heardOf = last === undefined ? this.at : Math.max(this.heardOf, part.revision);
+    }
+  }
+
+  private failed(error: unknown): void {
+    if (this.isOver) return;
+    const problem = problemBodyOf(error);
+    if (problem.status < 500) {
+      this.hearer.closed(problem);
+      this.end();
+    } else {
+      this.timer = setTimeout(() => this.look(), AGAIN);
+      this.timer.unref();
+    }
+  }
+}
