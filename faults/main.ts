@@ -6,10 +6,11 @@ import { database } from './checks/database';
 import { hostileFiles } from './checks/hostile-files';
 import { ending, killing } from './checks/killing';
 import { largeFiles } from './checks/large-files';
+import { live } from './checks/live';
 import { starving } from './checks/starving';
 import { UnderFault } from './under-fault';
 
-const CHECKS: readonly Check[] = [hostileFiles, largeFiles, killing, ending, starving, database];
+const CHECKS: readonly Check[] = [hostileFiles, largeFiles, killing, live, ending, starving, database];
 
 const { values } = parseArgs({
   options: {

@@ -18,6 +18,7 @@ export class UnderFault {
   private constructor(
     private readonly database: string,
     private readonly port: number,
+    private readonly isGuest = false,
   ) {}
 
   static async start(): Promise<UnderFault> {
@@ -26,6 +27,13 @@ export class UnderFault {
     const server = new UnderFault(name, await freePort());
     await server.up();
     return server;
+  }
+
+  /** Another server with the same database, which has to go first. */
+  async beside(): Promise<UnderFault> {
+    const other = new UnderFault(this.database, await freePort(), true);
+    await other.up();
+    return other;
   }
 
   get url(): string {
@@ -94,6 +102,11 @@ export class UnderFault {
     return pid;
   }
 
+  /** Whether there is a server just now, and not only who starts it again. */
+  get isRunning(): boolean {
+    return childrenOf(this.supervisor!.pid!).length > 0;
+  }
+
   /** Ends the server at once, as `kill -9` does; it is started again by itself. */
   kill(): void {
     process.kill(this.pid, 'SIGKILL');
@@ -118,7 +131,7 @@ export class UnderFault {
 
   async remove(): Promise<void> {
     await this.stop();
-    psql(`drop database if exists ${this.database} with (force)`);
+    if (!this.isGuest) psql(`drop database if exists ${this.database} with (force)`);
     rmSync(this.folder, { recursive: true, force: true });
   }
 }
