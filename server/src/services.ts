@@ -4,6 +4,7 @@ import type { Connection, Database } from './db/database';
 import { ShippedWordNet } from './dictionary/wordnet';
 import { DictionaryAdder } from './dictionary/adder';
 import { Covers } from './documents/cover';
+import { Performer } from './documents/performer';
 import { Exporter } from './export/exporter';
 import { Finder } from './find/finder';
 import { Feeds } from './live/feeds';
@@ -25,6 +26,7 @@ export interface Services {
   readonly wordNet: ShippedWordNet;
   readonly finder: Finder;
   readonly feeds: Feeds;
+  readonly performer: Performer;
   readonly pool: PdfPool;
   readonly spool: Spool;
   readonly exporter: Exporter;
@@ -60,6 +62,7 @@ export async function makeServices(
     wordNet: new ShippedWordNet(join(modules, 'wordnet')),
     finder,
     feeds: new Feeds(database, databaseUrl, logTrouble),
+    performer: new Performer(database),
     pool,
     spool,
     exporter,

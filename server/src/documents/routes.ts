@@ -24,14 +24,15 @@ import { bringIn } from './bring-in';
 import { duplicate } from './duplicate';
 import { listDocuments } from './library';
 import { operationsSince } from './operation-log';
-import { perform } from './operations';
 import { readAnnotations, readDocument, summaryOf } from './queries';
 
 export const idParams = z.object({ id: idSchema });
 
 /** Documents: bringing in, reading, changing. */
 export const documentRoutes =
-  (services: FileTools & Pick<Services, 'config' | 'covers'>): FastifyPluginAsyncZod =>
+  (
+    services: FileTools & Pick<Services, 'config' | 'covers' | 'performer'>,
+  ): FastifyPluginAsyncZod =>
   async (app) => {
     const { database } = services;
 
@@ -156,7 +157,8 @@ export const documentRoutes =
           response: { 200: operationResultSchema },
         },
       },
-      (request) => perform(database, request.identity, request.params.id, request.body.operations),
+      (request) =>
+        services.performer.perform(request.identity, request.params.id, request.body.operations),
     );
 
     app.get(

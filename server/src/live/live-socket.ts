@@ -11,7 +11,7 @@ import type { WebSocket } from 'ws';
 import { checkRight } from '../access/access';
 import type { Identity } from '../access/identity';
 import type { Database } from '../db/database';
-import { perform } from '../documents/operations';
+import type { Performer } from '../documents/performer';
 import { problemBodyOf } from '../problem-replies';
 import type { Feeds } from './feeds';
 import type { LogPart } from './subscription';
@@ -34,6 +34,7 @@ const performSchema = z.object({ kind: z.literal('perform'), request: z.int().no
 interface Tools {
   readonly database: Database;
   readonly feeds: Feeds;
+  readonly performer: Performer;
 }
 
 /** One window's side of the talk. */
@@ -159,10 +160,10 @@ export class LiveSocket {
     documentId,
     operations,
   }: FromWindow & { readonly kind: 'perform' }): Promise<void> {
-    const { database } = this.tools;
+    const { database, performer } = this.tools;
     try {
       await checkRight(database, this.identity, 'document', documentId, 'comment');
-      const result = await perform(database, this.identity, documentId, operations);
+      const result = await performer.perform(this.identity, documentId, operations);
       if (this.open.has(documentId))
         for (const { revision } of result.operations) this.remember(documentId, revision);
       this.say({ kind: 'performed', request, ...result });

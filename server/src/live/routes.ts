@@ -13,7 +13,7 @@ const TRY_AGAIN_LATER = 1013;
 /** The talk of windows with this server: one WebSocket each. */
 export const liveRoutes =
   (
-    { database, feeds }: Pick<Services, 'database' | 'feeds'>,
+    { database, feeds, performer }: Pick<Services, 'database' | 'feeds' | 'performer'>,
     largestMessage: number,
   ): FastifyPluginAsyncZod =>
   async (app) => {
@@ -41,7 +41,7 @@ export const liveRoutes =
         if (socket.protocol !== LIVE_PROTOCOL)
           socket.close(LIVE_OTHER_VERSION, `The subprotocol is ${LIVE_PROTOCOL}.`);
         else if (app.websocketServer.clients.size > MOST_WINDOWS) socket.close(TRY_AGAIN_LATER);
-        else new LiveSocket(socket, request.identity, { database, feeds });
+        else new LiveSocket(socket, request.identity, { database, feeds, performer });
       },
     );
   };

@@ -1,0 +1,94 @@
+import type { OperationResult } from '@stylet/core/api';
+import { deedOf, placeOfDeed, type Operation } from '@stylet/core/document';
+import { Problem } from '@stylet/core/problems';
+import type { Identity } from '../access/identity';
+import type { Database } from '../db/database';
+import { perform } from './operations';
+
+/** Operations in one transaction, at the most, where there are several batches. */
+const MOST_TOGETHER = 500;
+
+/** Operations that somebody wants carried out together, or not at all. */
+interface Batch {
+  readonly identity: Identity;
+  readonly operations: readonly Operation[];
+  readonly resolve: (result: OperationResult) => void;
+  readonly reject: (error: unknown) => void;
+}
+
+/**
+ * Carries out operations, each document's in the order in which they come. What comes while a transaction runs goes into
+ * the next one together, so that many who write at once wait for few commits.
+ */
+export class Performer {
+  private readonly waiting = new Map<string, Batch[]>();
+
+  constructor(private readonly database: Database) {}
+
+  /** As `perform`: a batch that cannot be carried out holds up no other. */
+  perform(
+    identity: Identity,
+    documentId: string,
+    operations: readonly Operation[],
+  ): Promise<OperationResult> {
+    return new Promise((resolve, reject) => {
+      const batch = { identity, operations, resolve, reject };
+      const line = this.waiting.get(documentId);
+      if (line) line.push(batch);
+      else {
+        this.waiting.set(documentId, [batch]);
+        void this.performAll(documentId);
+      }
+    });
+  }
+
+  private async performAll(documentId: string): Promise<void> {
+    const line = this.waiting.get(documentId)!;
+    while (line.length > 0) await this.performTogether(documentId, nextOf(line));
+    this.waiting.delete(documentId);
+  }
+
+  private async performTogether(documentId: string, batches: readonly Batch[]): Promise<void> {
+    const [{ identity }] = batches;
+    const all = batches.flatMap(({ operations }) => operations);
+    try {
+      const result = await perform(this.database, identity, documentId, all);
+      for (const { operations, resolve } of batches) resolve(partOf(result, operations));
+    } catch (error) {
+      // One of them is at fault, and only that one is to be told so.
+      if (batches.length > 1 && error instanceof Problem)
+        for (const batch of batches) await this.performTogether(documentId, [batch]);
+      else for (const { reject } of batches) reject(error);
+    }
+  }
+}
+
+/** Takes the next batches from a line that can go into one transaction: of one identity, and not too many. */
+function nextOf(line: Batch[]): Batch[] {
+  const { account } = line[0].identity;
+  let count = line[0].operations.length;
+  const end = line.findIndex(
+    ({ identity, operations }, i) =>
+      i > 0 && (identity.account !== account || (count += operations.length) > MOST_TOGETHER),
+  );
+  return line.splice(0, end < 0 ? line.length : end);
+}
+
+/** What a result says of some of its operations. */
+function partOf(
+  { revision, operations, removedPages }: OperationResult,
+  some: readonly Operation[],
+): OperationResult {
+  const revisions = new Map(operations.map((one) => [one.id, one.revision]));
+  const pages = new Set(
+    some.flatMap(({ effect }) => {
+      const deed = deedOf(effect);
+      return deed?.entity === 'annotation' ? placeOfDeed(deed).pageId : [];
+    }),
+  );
+  return {
+    revision,
+    operations: some.map(({ id }) => ({ id, revision: revisions.get(id)! })),
+    removedPages: removedPages.filter(({ page }) => pages.has(page.id)),
+  };
+}
