@@ -12,6 +12,8 @@ import { inkOutlines } from './ink-outline';
 import { jump1000 } from './jump';
 import { libraryView } from './library-view';
 import { lassoHit } from './lasso-hit';
+import { logBenchmarks } from './live/log';
+import { live50 } from './live/windows';
 import { marking } from './marking';
 import { mutation } from './mutation';
 import { openFirstPage } from './open-first-page';
@@ -57,6 +59,8 @@ const all: readonly Benchmark[] = [
   findLibraryGrep,
   ...indexingBenchmarks,
   ...pagingBenchmarks,
+  live50,
+  ...logBenchmarks,
   mutation,
 ];
 

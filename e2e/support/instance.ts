@@ -13,20 +13,29 @@ export class Instance {
   private server: ChildProcess | undefined;
   private readonly folder = mkdtempSync(join(tmpdir(), 'stylet-e2e-'));
 
-  static async create(name: string): Promise<Instance> {
-    return new Instance(name, await freePort());
+  static create(name: string): Promise<Instance> {
+    return Instance.like(name, 'template1');
+  }
+
+  private static async like(name: string, template: string): Promise<Instance> {
+    drop(name);
+    psql(`create database ${name} template ${template}`);
+    return new Instance(name, await freePort(), true);
   }
 
   private constructor(
     private readonly name: string,
     private readonly port: number,
-    like = 'template1',
+    private readonly ownsDatabase: boolean,
   ) {
     this.url = `http://127.0.0.1:${port}`;
     // Whatever ends this process leaves no server behind.
     process.once('exit', () => this.server?.kill('SIGKILL'));
-    this.drop();
-    psql(`create database ${name} template ${like}`);
+  }
+
+  /** Another server with the same database, not started; it has to go first. */
+  async beside(): Promise<Instance> {
+    return new Instance(this.name, await freePort(), false);
   }
 
   /** Another with the same library and files, not started; this one does not run. */
@@ -35,9 +44,13 @@ export class Instance {
     psql(
       `select pg_terminate_backend(pid, 10000) from pg_stat_activity where datname = '${this.name}'`,
     );
-    const copy = new Instance(name, await freePort(), this.name);
+    const copy = await Instance.like(name, this.name);
     cpSync(this.folder, copy.folder, { recursive: true });
     return copy;
+  }
+
+  get databaseUrl(): string {
+    return `${process.env['STYLET_DATABASE_SERVER']}/${this.name}`;
   }
 
   async start(): Promise<void> {
@@ -45,7 +58,7 @@ export class Instance {
       env: {
         ...process.env,
         PORT: String(this.port),
-        STYLET_DATABASE_URL: `${process.env['STYLET_DATABASE_SERVER']}/${this.name}`,
+        STYLET_DATABASE_URL: this.databaseUrl,
         STYLET_CACHE: this.folder,
       },
       stdio: 'inherit',
@@ -74,7 +87,7 @@ export class Instance {
 
   async remove(): Promise<void> {
     await this.kill();
-    this.drop();
+    if (this.ownsDatabase) drop(this.name);
     rmSync(this.folder, { recursive: true, force: true });
   }
 
@@ -146,10 +159,10 @@ export class Instance {
   get pid(): number {
     return this.server!.pid!;
   }
+}
 
-  private drop(): void {
-    psql(`drop database if exists ${this.name} with (force)`);
-  }
+function drop(database: string): void {
+  psql(`drop database if exists ${database} with (force)`);
 }
 
 function psql(statements: string, database = 'postgres'): string {

@@ -61,9 +61,20 @@ export async function checkRight(
     .from(thing.table)
     .where(eq(thing.id, id));
   if (!found && isNewFine) return;
-  const has = found && rightOn(identity, found.owner);
+  checkOwner(identity, name, id, found?.owner, right);
+}
+
+/** The same for something whose owner has been read; without one it is not there. */
+export function checkOwner(
+  identity: Identity,
+  name: ThingName,
+  id: string,
+  owner: string | undefined,
+  right: Right,
+): void {
+  const has = owner === undefined ? undefined : rightOn(identity, owner);
   if (has === undefined || rights.indexOf(has) < rights.indexOf(right))
-    throw new Problem(thing.missing, `None has the id ${id}.`);
+    throw new Problem(things[name].missing, `None has the id ${id}.`);
 }
 
 /** Files are kept once for all: who has brought one in may see it. Throws Problem `missing` where one has not. */

@@ -11,17 +11,17 @@ import {
 } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import { filesUnseen } from '../access/access';
+import { checkOwner, filesUnseen } from '../access/access';
 import type { Identity } from '../access/identity';
 import type { Database, Queries } from '../db/database';
 import { annotations, documents, operations, pages } from '../db/schema';
 import { writeEntries } from '../find/entries';
-import { tellRevision } from '../live/revisions';
+import { toldRevision } from '../live/revisions';
 import { factsOf } from '../pictures/queries';
 import { fromRow, toRow } from './annotation-rows';
 import { touchedLandmarks, touchesOutline, writeLandmarks } from './landmark-rows';
 import { checkPages, touchedPages, writePages } from './page-rows';
-import { notFound, pageColumns } from './queries';
+import { pageColumns } from './queries';
 import { touched, touchedIds } from './touched';
 
 /**
@@ -37,15 +37,15 @@ export async function perform(
 ): Promise<OperationResult> {
   return database.transaction(async (transaction) => {
     const [document] = await transaction
-      .select({ title: documents.title, revision: documents.revision })
+      .select({ title: documents.title, revision: documents.revision, owner: documents.owner })
       .from(documents)
       .where(eq(documents.id, documentId))
       .for('update');
-    if (!document) throw notFound(documentId);
+    checkOwner(identity, 'document', documentId, document?.owner, 'comment');
     const known = await knownRevisions(transaction, documentId, batch);
     const fresh = firstOfEach(batch.filter((operation) => !known.has(operation.id)));
     if (fresh.length === 0) return resultOf(document.revision, batch, known, []);
-    await check(transaction, documentId, fresh);
+    const named = await check(transaction, documentId, fresh);
     await checkPictures(transaction, identity, fresh);
     await checkPages(transaction, identity, documentId, fresh);
 
@@ -77,9 +77,11 @@ export async function perform(
         modified: sql`now()`,
         ...(touchesOutline(before, after) ? { outlineChanged: true } : {}),
       })
-      .where(eq(documents.id, documentId));
-    await tellRevision(transaction, documentId, revision);
-    const removed = await writtenOnRemoved(transaction, documentId, fresh, known);
+      .where(eq(documents.id, documentId))
+      .returning({ told: toldRevision(documentId, revision) });
+    const removed = named.some((page) => page.removed)
+      ? await writtenOnRemoved(transaction, documentId, fresh, known)
+      : [];
     return resultOf(revision, batch, known, removed);
   });
 }
@@ -139,24 +141,26 @@ function firstOfEach(batch: readonly Operation[]): Operation[] {
   return [...new Map([...batch].reverse().map((o) => [o.id, o])).values()].reverse();
 }
 
+/** Throws Problem `operation-invalid` for what names another document, or a page that is not there; the pages named. */
 async function check(
   queries: Queries,
   documentId: string,
   fresh: readonly Operation[],
-): Promise<void> {
+): Promise<readonly { readonly id: string; readonly removed: boolean }[]> {
   const stray = fresh.find((operation) => operation.documentId !== documentId);
   if (stray)
     throw new Problem('operation-invalid', `Operation ${stray.id} names another document.`);
   const named = [...new Set(fresh.flatMap((operation) => pageOf(operation.effect) ?? []))];
-  if (named.length === 0) return;
+  if (named.length === 0) return [];
   const rows = await queries
-    .select({ id: pages.id })
+    .select({ id: pages.id, removed: pages.removed })
     .from(pages)
     .where(and(eq(pages.documentId, documentId), inArray(pages.id, named)));
   const coming = fresh.flatMap(({ effect }) => (effect.type === 'page.add' ? effect.page.id : []));
   const there = new Set([...rows.map((row) => row.id), ...coming]);
   const missing = named.find((id) => !there.has(id));
   if (missing) throw new Problem('operation-invalid', `The document has no page ${missing}.`);
+  return rows;
 }
 
 /** Throws Problem `picture-unknown` for a picture whose file has not come. */

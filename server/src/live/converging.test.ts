@@ -106,6 +106,6 @@ test('whoever writes where and whatever breaks, all windows end with what the se
         window.breakOff();
       }
     }),
-    { numRuns: 10 },
+    { numRuns: 15, endOnFailure: true },
   );
 }, 120_000);

@@ -2,7 +2,7 @@ import { LRUCache } from 'lru-cache';
 import type { Database } from '../db/database';
 import { operationsSince } from '../documents/operation-log';
 import { Revisions } from './revisions';
-import { Subscription, type Hearer, type LogPart } from './subscription';
+import { Subscription, type Hearer, type LogPart, type ReadPart } from './subscription';
 
 /** Parts of logs that were read lately, for others who have been told as far: for so long, in ms, and so many characters. */
 const KEPT = 1000;
@@ -62,27 +62,28 @@ export class Feeds {
   }
 
   /** The first of what was done after a revision; read once for all who ask at the same time, or soon after. */
-  private async partAfter(documentId: string, since: number): Promise<LogPart> {
+  private async partAfter(documentId: string, since: number): Promise<ReadPart> {
     const key = `${documentId} ${since}`;
     const known = this.read.get(key) ?? this.reading.get(key);
-    if (known) return known;
-    const reading = operationsSince(this.database, documentId, since).then(
-      ({ revision, operations }): LogPart => ({
-        revision,
-        operations: operations.map((one) => ({
-          revision: one.revision,
-          text: JSON.stringify(one),
-        })),
-      }),
-    );
+    if (known) return { part: await known, isFresh: false };
+    const reading = this.readAfter(documentId, since);
     this.reading.set(key, reading);
     try {
       const part = await reading;
       // That nothing has been done yet is not true for long.
       if (part.operations.length > 0) this.read.set(key, part);
-      return part;
+      return { part, isFresh: true };
     } finally {
       this.reading.delete(key);
     }
+  }
+
+  private async readAfter(documentId: string, since: number): Promise<LogPart> {
+    const { revision, operations } = await operationsSince(this.database, documentId, since);
+    const written = operations.map((one) => ({
+      revision: one.revision,
+      text: JSON.stringify(one),
+    }));
+    return { revision, operations: written };
   }
 }

@@ -1,6 +1,5 @@
-import { sql } from 'drizzle-orm';
+import { sql, type SQL } from 'drizzle-orm';
 import pg from 'pg';
-import type { Queries } from '../db/database';
 
 /** Where PostgreSQL (LISTEN, NOTIFY) tells all servers that a document has come to a revision, as “id revision”. */
 const CHANNEL = 'stylet_revisions';
@@ -11,14 +10,9 @@ const LONGEST_PAUSE = 5000;
 const ASKED_EVERY = 15_000;
 const LONGEST_ANSWER = 5000;
 
-/** Tells all servers of a revision once the transaction is committed, and nobody where it is not. */
-export async function tellRevision(
-  queries: Queries,
-  documentId: string,
-  revision: number,
-): Promise<void> {
-  await queries.execute(sql`select pg_notify(${CHANNEL}, ${`${documentId} ${revision}`})`);
-}
+/** Tells all servers of a revision, as part of a query: once its transaction is committed, and nobody where it is not. */
+export const toldRevision = (documentId: string, revision: number): SQL =>
+  sql`pg_notify(${CHANNEL}, ${`${documentId} ${revision}`})`;
 
 /** Who hears of revisions. */
 export interface RevisionListener {

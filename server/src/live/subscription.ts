@@ -11,6 +11,12 @@ export interface LogPart {
   readonly operations: readonly { readonly revision: number; readonly text: string }[];
 }
 
+/** What was read of a log; `isFresh`: now, and not a while ago for somebody else. */
+export interface ReadPart {
+  readonly part: LogPart;
+  readonly isFresh: boolean;
+}
+
 /** Who hears what is done to a document. */
 export interface Hearer {
   /** Settles when more can be taken: who is slow keeps nobody waiting and nothing in memory. */
@@ -25,6 +31,8 @@ export class Subscription {
   private heardOf: number;
   /** Whether there may be more than was heard of. */
   private isUnsure = true;
+  /** Whether there has to be a word even if there is nothing to tell. */
+  private isOwed = false;
   private isTelling = false;
   private isOver = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -33,7 +41,7 @@ export class Subscription {
   constructor(
     private at: number,
     private readonly hearer: Hearer,
-    private readonly read: (since: number) => Promise<LogPart>,
+    private readonly read: (since: number) => Promise<ReadPart>,
     private readonly over: () => void,
   ) {
     this.heardOf = at;
@@ -69,26 +77,24 @@ export class Subscription {
   }
 
   private async tellAll(): Promise<void> {
-    let isSecond = false;
     while (this.isUnsure || this.heardOf > this.at) {
       await this.hearer.ready();
-      const isFirst = this.isUnsure;
+      const heardBefore = this.heardOf;
+      const wasUnsure = this.isUnsure;
+      this.isOwed ||= wasUnsure;
+      // Before it is read: who says while it is read that there may be more means more than that.
       this.isUnsure = false;
-      const part = await this.read(this.at).catch((error: unknown) => {
-        this.isUnsure = isFirst;
-        throw error;
-      });
+      const { part, isFresh } = await this.read(this.at);
       if (this.isOver) return;
       const last = part.operations.at(-1)?.revision;
-      if (last === undefined && !isFirst && !isSecond) {
-        // The reading was shared, and had begun before what was heard of.
-        isSecond = true;
-        continue;
-      }
-      isSecond = false;
-      this.hearer.tell(part);
+      // What others have had read may be older than what was heard, or than this subscription.
+      if (!isFresh && (wasUnsure || last === undefined)) this.isUnsure = true;
+      if (last === undefined && !isFresh) continue;
+      if (this.isOwed || last !== undefined) this.hearer.tell(part);
+      this.isOwed = false;
       this.at = last ?? this.at;
-      this.heardOf = last === undefined ? this.at : Math.max(this.heardOf, part.revision);
+      if (last !== undefined) this.heardOf = Math.max(this.heardOf, part.revision);
+      else if (this.heardOf === heardBefore) this.heardOf = this.at;
     }
   }
 

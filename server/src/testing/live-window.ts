@@ -127,9 +127,16 @@ export class LiveWindow {
     }
   }
 
-  /** Waits until it has all up to a revision, and nothing of its own is under way. */
-  async until(revision: number): Promise<void> {
-    while (this.replica.revision < revision || this.replica.pending.length > 0)
+  /** Waits until it has all up to a revision, and nothing of its own is under way. Throws where it does not come to that. */
+  async until(revision: number, longest = 20_000): Promise<void> {
+    const end = Date.now() + longest;
+    while (this.replica.revision < revision || this.replica.pending.length > 0) {
+      const { revision: at, heardOf, pending } = this.replica;
+      if (Date.now() > end)
+        throw new Error(
+          `It is at ${at} of ${revision}, has heard of ${heardOf}, and ${pending.length} wait.`,
+        );
       await new Promise((resolve) => setTimeout(resolve, SOON));
+    }
   }
 }

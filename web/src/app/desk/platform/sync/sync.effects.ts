@@ -1,10 +1,12 @@
 import { Injectable, inject } from '@angular/core';
+import { toObservable } from '@angular/core/rxjs-interop';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
 import { Store, type Action } from '@ngrx/store';
 import { concatMap, filter, from, fromEvent, merge, tap } from 'rxjs';
 import { documentActions, documentFeature } from '../document/document.reducer';
 import { Editing } from '../document/editing';
+import { Live } from '../live/live';
 import { Sender } from './sender';
 import { syncActions } from './sync.reducer';
 
@@ -14,6 +16,7 @@ export class SyncEffects {
   private readonly sender = inject(Sender);
   private readonly snackBar = inject(MatSnackBar);
   private readonly editing = inject(Editing);
+  private readonly live = inject(Live);
   private readonly openId = inject(Store).selectSignal(documentFeature.selectId);
 
   /** Every change goes to the outbox first and from there to the server. */
@@ -51,12 +54,14 @@ export class SyncEffects {
     { dispatch: false },
   );
 
-  /** What an earlier visit left behind is sent at the start, and when the network is back. */
+  /** What an earlier visit left behind is sent at the start, and when the network or the server is back. */
   readonly resume = createEffect(
     () =>
-      merge(this.actions.pipe(ofType(ROOT_EFFECTS_INIT)), fromEvent(window, 'online')).pipe(
-        concatMap(() => this.sender.wake().catch((error: unknown) => console.error(error))),
-      ),
+      merge(
+        this.actions.pipe(ofType(ROOT_EFFECTS_INIT)),
+        fromEvent(window, 'online'),
+        toObservable(this.live.isConnected).pipe(filter((isConnected) => isConnected)),
+      ).pipe(concatMap(() => this.sender.wake().catch((error: unknown) => console.error(error)))),
     { dispatch: false },
   );
 }
