@@ -67,6 +67,7 @@ test('writing on a page that another device has removed is told, and the page co
   deck,
   instance,
 }) => {
+  await desk.withoutSocket();
   await desk.open(instance.url, deck);
   const read = async () => {
     const reply = await fetch(`${instance.url}/api/documents/${deck}`);
@@ -100,6 +101,7 @@ test('what another device does meanwhile shows as soon as something is saved her
   deck,
   instance,
 }) => {
+  await desk.withoutSocket();
   await desk.open(instance.url, deck);
   const [mine, theirs] = [await desk.spot(1, 200, 30, SLIDE), await desk.spot(1, 200, 60, SLIDE)];
   const line = async (y: number) =>

@@ -53,8 +53,7 @@ test('a change the server refuses is put aside and shown, and the others are sav
   instance,
 }) => {
   const { page } = desk;
-  // Without the socket changes go over HTTP.
-  await page.routeWebSocket(/\/api\/live$/, (socket) => socket.close());
+  await desk.withoutSocket();
   await desk.open(instance.url, deck);
   const line = async (y: number) =>
     desk.pen([await desk.spot(1, 80, y, SLIDE), await desk.spot(1, 300, y, SLIDE)]);

@@ -31,6 +31,11 @@ export class DeskDriver {
     await this.drawn();
   }
 
+  /** Lets no socket be opened, as some networks do: operations go over HTTP, and what others do is heard of later. */
+  async withoutSocket(): Promise<void> {
+    await this.page.routeWebSocket(/\/api\/live$/, (socket) => socket.close());
+  }
+
   /** Waits until the page in view is drawn. */
   async drawn(): Promise<void> {
     await expect

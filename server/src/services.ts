@@ -51,6 +51,7 @@ export async function makeServices(
   await spool.prepare();
   const exporter = new Exporter(database, pool, spool);
   const covers = new Covers(exporter, spool);
+  const feeds = new Feeds(database, databaseUrl, logTrouble);
   const viewers = new Viewers();
   const indexer = new Indexer(join(modules, 'texts.js'), database, spool, viewers, logTrouble);
   const miniaturist = new Miniaturist(database, spool, viewers, indexer, logTrouble);
@@ -61,8 +62,8 @@ export async function makeServices(
     database,
     wordNet: new ShippedWordNet(join(modules, 'wordnet')),
     finder,
-    feeds: new Feeds(database, databaseUrl, logTrouble),
-    performer: new Performer(database),
+    feeds,
+    performer: new Performer(database, (documentId, fresh) => feeds.done(documentId, fresh)),
     pool,
     spool,
     exporter,

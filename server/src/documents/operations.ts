@@ -5,6 +5,7 @@ import {
   documentState,
   findThing,
   placeOfDeed,
+  type ConfirmedOperation,
   type DocumentState,
   type Effect,
   type Operation,
@@ -24,6 +25,12 @@ import { checkPages, touchedPages, writePages } from './page-rows';
 import { pageColumns } from './queries';
 import { touched, touchedIds } from './touched';
 
+/** What has become of operations, and which of them were not known before, in order. */
+export interface Performed {
+  readonly result: OperationResult;
+  readonly fresh: readonly ConfirmedOperation[];
+}
+
 /**
  * Carries out operations in one transaction and gives each the document's next revision. An
  * operation whose id is known already changes nothing and gets its first revision again.
@@ -34,7 +41,7 @@ export async function perform(
   identity: Identity,
   documentId: string,
   batch: readonly Operation[],
-): Promise<OperationResult> {
+): Promise<Performed> {
   return database.transaction(async (transaction) => {
     const [document] = await transaction
       .select({ title: documents.title, revision: documents.revision, owner: documents.owner })
@@ -44,7 +51,8 @@ export async function perform(
     checkOwner(identity, 'document', documentId, document?.owner, 'comment');
     const known = await knownRevisions(transaction, documentId, batch);
     const fresh = firstOfEach(batch.filter((operation) => !known.has(operation.id)));
-    if (fresh.length === 0) return resultOf(document.revision, batch, known, []);
+    if (fresh.length === 0)
+      return { result: resultOf(document.revision, batch, known, []), fresh: [] };
     const named = await check(transaction, documentId, fresh);
     await checkPictures(transaction, identity, fresh);
     await checkPages(transaction, identity, documentId, fresh);
@@ -82,7 +90,10 @@ export async function perform(
     const removed = named.some((page) => page.removed)
       ? await writtenOnRemoved(transaction, documentId, fresh, known)
       : [];
-    return resultOf(revision, batch, known, removed);
+    return {
+      result: resultOf(revision, batch, known, removed),
+      fresh: fresh.map((operation) => ({ operation, revision: known.get(operation.id)! })),
+    };
   });
 }
 

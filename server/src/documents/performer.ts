@@ -3,7 +3,7 @@ import { deedOf, placeOfDeed, type Operation } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
 import type { Identity } from '../access/identity';
 import type { Database } from '../db/database';
-import { perform } from './operations';
+import { perform, type Performed } from './operations';
 
 /** Operations in one transaction, at the most, where there are several batches. */
 const MOST_TOGETHER = 500;
@@ -23,7 +23,11 @@ interface Batch {
 export class Performer {
   private readonly waiting = new Map<string, Batch[]>();
 
-  constructor(private readonly database: Database) {}
+  /** `done` is told what was carried out, once it is committed. */
+  constructor(
+    private readonly database: Database,
+    private readonly done: (documentId: string, fresh: Performed['fresh']) => void,
+  ) {}
 
   /** As `perform`: a batch that cannot be carried out holds up no other. */
   perform(
@@ -52,7 +56,8 @@ export class Performer {
     const [{ identity }] = batches;
     const all = batches.flatMap(({ operations }) => operations);
     try {
-      const result = await perform(this.database, identity, documentId, all);
+      const { result, fresh } = await perform(this.database, identity, documentId, all);
+      this.done(documentId, fresh);
       for (const { operations, resolve } of batches) resolve(partOf(result, operations));
     } catch (error) {
       // One of them is at fault, and only that one is to be told so.

@@ -1,3 +1,4 @@
+import type { ConfirmedOperation } from '@stylet/core/document';
 import { LRUCache } from 'lru-cache';
 import type { Database } from '../db/database';
 import { operationsSince } from '../documents/operation-log';
@@ -56,6 +57,18 @@ export class Feeds {
     return () => subscription.end();
   }
 
+  /** This server has just carried something out: its own windows need not wait for what is read of it. */
+  done(documentId: string, fresh: readonly ConfirmedOperation[]): void {
+    const all = this.byDocument.get(documentId);
+    if (!all || fresh.length === 0) return;
+    const { revision } = fresh[fresh.length - 1];
+    this.read.set(keyOf(documentId, fresh[0].revision - 1), {
+      revision,
+      operations: fresh.map(writtenOf),
+    });
+    for (const one of all) one.came(revision);
+  }
+
   async stop(): Promise<void> {
     for (const all of this.byDocument.values()) for (const one of all) one.end();
     await this.revisions.stop();
@@ -63,7 +76,7 @@ export class Feeds {
 
   /** The first of what was done after a revision; read once for all who ask at the same time, or soon after. */
   private async partAfter(documentId: string, since: number): Promise<ReadPart> {
-    const key = `${documentId} ${since}`;
+    const key = keyOf(documentId, since);
     const known = this.read.get(key) ?? this.reading.get(key);
     if (known) return { part: await known, isFresh: false };
     const reading = this.readAfter(documentId, since);
@@ -80,10 +93,13 @@ export class Feeds {
 
   private async readAfter(documentId: string, since: number): Promise<LogPart> {
     const { revision, operations } = await operationsSince(this.database, documentId, since);
-    const written = operations.map((one) => ({
-      revision: one.revision,
-      text: JSON.stringify(one),
-    }));
-    return { revision, operations: written };
+    return { revision, operations: operations.map(writtenOf) };
   }
 }
+
+const keyOf = (documentId: string, since: number): string => `${documentId} ${since}`;
+
+const writtenOf = (one: ConfirmedOperation): LogPart['operations'][number] => ({
+  revision: one.revision,
+  text: JSON.stringify(one),
+});

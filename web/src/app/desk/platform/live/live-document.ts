@@ -1,7 +1,9 @@
 import { Injectable, inject } from '@angular/core';
+import { toObservable } from '@angular/core/rxjs-interop';
+import { MatSnackBar } from '@angular/material/snack-bar';
 import { createEffect } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
-import { Observable, combineLatest, distinctUntilChanged, map, switchMap } from 'rxjs';
+import { Observable, combineLatest, distinctUntilChanged, filter, map, switchMap, tap } from 'rxjs';
 import { documentActions, documentFeature } from '../document/document.reducer';
 import { Live } from './live';
 
@@ -10,6 +12,7 @@ import { Live } from './live';
 export class LiveDocument {
   private readonly store = inject(Store);
   private readonly live = inject(Live);
+  private readonly snackBar = inject(MatSnackBar);
   private readonly open = this.store.selectSignal(documentFeature.selectDocumentState);
 
   readonly hear = createEffect(() =>
@@ -21,6 +24,21 @@ export class LiveDocument {
       distinctUntilChanged(),
       switchMap((id) => (id === undefined ? [] : this.newsOf(id))),
     ),
+  );
+
+  /** What is done here goes over HTTP as long as that is understood; nothing is taken from anybody's hands. */
+  readonly tellOutdated = createEffect(
+    () =>
+      toObservable(this.live.isOutdated).pipe(
+        filter((isOutdated) => isOutdated),
+        switchMap(() =>
+          this.snackBar
+            .open('The server has another version of Stylet. Changes are kept.', 'Reload')
+            .onAction(),
+        ),
+        tap(() => location.reload()),
+      ),
+    { dispatch: false },
   );
 
   private newsOf(documentId: string): Observable<ReturnType<typeof documentActions.heard>> {
