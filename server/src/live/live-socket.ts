@@ -16,8 +16,9 @@ import { problemBodyOf } from '../problem-replies';
 import type { Feeds } from './feeds';
 import type { LogPart } from './subscription';
 
-/** Messages of one window that wait for their turn; while there are more, nothing more is read from it. */
+/** Messages of one window that wait for their turn, and their length; while there are more, nothing more is read from it. */
 const MOST_WAITING = 64;
+const LONGEST_WAITING = 4_000_000;
 /** Bytes that wait to be sent; while there are more, a window is told nothing more of documents. */
 const MOST_UNSENT = 1_000_000;
 /** How often it is looked whether they have been sent, in ms. */
@@ -43,6 +44,7 @@ export class LiveSocket {
   /** By document: what comes first is done first, and documents do not wait for each other. */
   private readonly turns = new Map<string, Promise<void>>();
   private waiting = 0;
+  private waitingLength = 0;
   /** What came over this very socket, and has not been told back: “document revision”. */
   private readonly own = new Set<string>();
   private isAlive = true;
@@ -88,7 +90,7 @@ export class LiveSocket {
     const json = parsed(text);
     const message = fromWindowSchema.safeParse(json);
     if (message.success) {
-      this.inTurn(message.data);
+      this.inTurn(message.data, text.length);
       return;
     }
     const asked = performSchema.safeParse(json);
@@ -102,12 +104,10 @@ export class LiveSocket {
     else this.socket.close(NOT_UNDERSTOOD, 'not understood');
   }
 
-  private inTurn(message: FromWindow): void {
+  private inTurn(message: FromWindow, length: number): void {
     const { documentId } = message;
-    if (++this.waiting >= MOST_WAITING) this.socket.pause();
-    const done = (): void => {
-      if (--this.waiting < MOST_WAITING) this.socket.resume();
-    };
+    this.count(1, length);
+    const done = (): void => this.count(-1, -length);
     // The order of what is to be carried out is kept by who does it.
     if (message.kind === 'perform') {
       void this.perform(message).finally(done);
@@ -120,6 +120,13 @@ export class LiveSocket {
         if (this.turns.get(documentId) === turn) this.turns.delete(documentId);
       });
     this.turns.set(documentId, turn);
+  }
+
+  private count(messages: number, length: number): void {
+    this.waiting += messages;
+    this.waitingLength += length;
+    if (this.waiting >= MOST_WAITING || this.waitingLength >= LONGEST_WAITING) this.socket.pause();
+    else this.socket.resume();
   }
 
   private async followOrLeave(

@@ -10,6 +10,7 @@ import type WebSocket from 'ws';
 import { TEST_ACCOUNT, TestServer, operation, realPdf, stroke } from '../testing/server';
 import { LiveWindow } from '../testing/live-window';
 import type { describedLive } from './asyncapi';
+import { MOST_OF_ONE } from './routes';
 
 let [first, second]: TestServer[] = [];
 let [url, otherUrl]: string[] = [];
@@ -158,6 +159,27 @@ test.each([
   expect(await closing(socket)).toBe(code);
   good.make(written(10));
   await good.until(1);
+});
+
+test('what one account has open keeps nobody else from being heard', async () => {
+  await first.services.database.execute(
+    sql`insert into accounts (id) values ('many') on conflict do nothing`,
+  );
+  const many = new LiveWindow(documentId, { [TEST_ACCOUNT]: 'many' });
+  const sockets = await Promise.all(Array.from({ length: MOST_OF_ONE }, () => many.connect(url)));
+  // RFC 6455, 7.4.1 and IANA’s registry of close codes: 1013 is “try again later”.
+  expect(await closing(await many.connect(url))).toBe(1013);
+  const other = await opened();
+  other.make(written(10));
+  await other.until(1);
+  // Once the server has noticed that one has gone there is room again.
+  sockets[0].terminate();
+  for (let answer: unknown = 1013; answer === 1013;) {
+    const socket = await many.connect(url);
+    many.open();
+    answer = await Promise.race([closing(socket), many.first('closed')]);
+  }
+  for (const socket of sockets) socket.terminate();
 });
 
 test('a window of another version is told so', async () => {
