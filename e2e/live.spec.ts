@@ -1,4 +1,5 @@
 import type { Browser } from '@playwright/test';
+import { newId } from '@stylet/core/document';
 import { DeskDriver } from './support/desk';
 import { expect, test, SLIDE } from './support/fixtures';
 import type { Instance } from './support/instance';
@@ -63,4 +64,34 @@ test('what two devices wrote while the server was away is on both when it is bac
   } finally {
     await other.page.context().close();
   }
+});
+
+test('a page that is removed elsewhere goes with a word, and can be had back', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  const count = desk.page.getByText('of 48', { exact: true });
+  await expect(count).toBeVisible();
+  const reply = await fetch(`${instance.url}/api/documents/${deck}`);
+  const { pages } = (await reply.json()) as { pages: { id: string }[] };
+  const removal = {
+    id: newId(),
+    documentId: deck,
+    author: 'Ada',
+    at: new Date().toISOString(),
+    baseRevision: 0,
+    effect: { type: 'page.remove', pageId: pages[0].id },
+  };
+  await fetch(`${instance.url}/api/documents/${deck}/operations`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ operations: [removal] }),
+  });
+  await expect(desk.page.getByText('A page (1) was removed by Ada.')).toBeVisible();
+  await expect(desk.page.getByText('of 47', { exact: true })).toBeVisible();
+  await desk.page.getByRole('button', { name: 'Bring back' }).click();
+  await expect(count).toBeVisible();
+  await desk.saved();
 });

@@ -14,6 +14,7 @@ import { KitTogether } from './panes/kit-together';
 import { RoutePerDocument } from './route-per-document';
 import { CatchingUp } from './desk/platform/document/catching-up';
 import { LiveDocument } from './desk/platform/live/live-document';
+import { RemovedElsewhere } from './desk/platform/live/removed-elsewhere';
 import { OtherWindows } from './desk/platform/document/other-windows';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
@@ -67,6 +68,7 @@ export const appConfig: ApplicationConfig = {
       OtherWindows,
       CatchingUp,
       LiveDocument,
+      RemovedElsewhere,
       KitEffects,
       KitTogether,
       SyncEffects,

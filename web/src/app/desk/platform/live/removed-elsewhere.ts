@@ -1,0 +1,58 @@
+import { Injectable, inject } from '@angular/core';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import type { DocumentPage } from '@stylet/core/document';
+import { Actions, createEffect, ofType } from '@ngrx/effects';
+import { Store } from '@ngrx/store';
+import { tap } from 'rxjs';
+import { documentActions, documentFeature } from '../document/document.reducer';
+import { Editing } from '../document/editing';
+
+/** How long it is offered to bring pages back, in ms. */
+const OFFERED = 30_000;
+
+/** Pages that somebody else removes do not vanish without a word, and can be had back. */
+@Injectable()
+export class RemovedElsewhere {
+  private readonly actions = inject(Actions);
+  private readonly snackBar = inject(MatSnackBar);
+  private readonly editing = inject(Editing);
+  private readonly open = inject(Store).selectSignal(documentFeature.selectDocumentState);
+  /** As they were before what is heard next. */
+  private before: Readonly<Record<string, DocumentPage>> = {};
+
+  readonly tell = createEffect(
+    () =>
+      this.actions.pipe(
+        ofType(documentActions.loaded, documentActions.stepMade, documentActions.heard),
+        tap((action) => {
+          const { before } = this;
+          const { id, state } = this.open();
+          this.before = state.pages;
+          if (action.type !== documentActions.heard.type || action.documentId !== id) return;
+          if (action.news.kind !== 'confirmed') return;
+          const removals = action.news.operations.flatMap(({ operation: { author, effect } }) => {
+            const page = effect.type === 'page.remove' ? before[effect.pageId] : undefined;
+            return page && !state.pages[page.id] ? [{ page, by: author }] : [];
+          });
+          if (removals.length > 0) this.offer(id, removals);
+        }),
+      ),
+    { dispatch: false },
+  );
+
+  private offer(
+    documentId: string,
+    removals: readonly { readonly page: DocumentPage; readonly by: string }[],
+  ): void {
+    const [{ page, by }] = removals;
+    const label = page.label ? ` (${page.label})` : '';
+    const what = removals.length === 1 ? `A page${label} was` : `${removals.length} pages were`;
+    this.snackBar
+      .open(`${what} removed by ${by || 'somebody'}.`, 'Bring back', { duration: OFFERED })
+      .onAction()
+      .subscribe(() => {
+        if (this.open().id !== documentId) return;
+        this.editing.change(removals.map(({ page }) => ({ type: 'page.add', page })));
+      });
+  }
+}
