@@ -1,4 +1,3 @@
-import { newId } from '@stylet/core/document';
 import { expect, test, SLIDE } from './support/fixtures';
 
 test('with the server killed work goes on, and everything is there afterwards', async ({
@@ -74,19 +73,7 @@ test('writing on a page that another device has removed is told, and the page co
     return ((await reply.json()) as { pages: { id: string }[] }).pages;
   };
   const [first, ...others] = await read();
-  const removal = {
-    id: newId(),
-    documentId: deck,
-    author: 'Ada',
-    at: new Date().toISOString(),
-    baseRevision: 0,
-    effect: { type: 'page.remove', pageId: first.id },
-  };
-  await fetch(`${instance.url}/api/documents/${deck}/operations`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ operations: [removal] }),
-  });
+  await instance.perform(deck, { type: 'page.remove', pageId: first.id });
   expect(await read()).toHaveLength(others.length);
   await desk.pen([await desk.spot(1, 80, 30, SLIDE), await desk.spot(1, 300, 30, SLIDE)]);
   await expect(desk.page.getByText('removed by Ada')).toBeVisible();
@@ -109,16 +96,10 @@ test('what another device does meanwhile shows as soon as something is saved her
   await line(60);
   await desk.saved();
   const [drawn] = await instance.annotations(deck);
-  const there = { documentId: deck, author: 'Ada', at: new Date().toISOString(), baseRevision: 1 };
-  const removal = {
+  await instance.perform(deck, {
     type: 'annotation.remove',
-    pageId: drawn['pageId'],
-    annotationId: drawn['id'],
-  };
-  await fetch(`${instance.url}/api/documents/${deck}/operations`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ operations: [{ ...there, id: newId(), effect: removal }] }),
+    pageId: String(drawn['pageId']),
+    annotationId: String(drawn['id']),
   });
   expect(await desk.darkestNear(theirs)).toBeLessThan(120);
   await line(30);

@@ -3,6 +3,7 @@ import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import type { Kit } from '@stylet/core/api';
+import { newId, type Effect, type Operation } from '@stylet/core/document';
 import { freePort } from '../../server/src/testing/free-port';
 
 export const root = resolve(import.meta.dirname, '../..');
@@ -107,6 +108,24 @@ export class Instance {
   async annotations(id: string): Promise<Record<string, unknown>[]> {
     const reply = await fetch(`${this.url}/api/documents/${id}/annotations`);
     return ((await reply.json()) as { annotations: Record<string, unknown>[] }).annotations;
+  }
+
+  /** Somebody on another device does something to a document. */
+  async perform(documentId: string, effect: Effect, author = 'Ada'): Promise<void> {
+    const operation: Operation = {
+      id: newId(),
+      documentId,
+      author,
+      at: new Date().toISOString(),
+      baseRevision: 0,
+      effect,
+    };
+    const reply = await fetch(`${this.url}/api/documents/${documentId}/operations`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ operations: [operation] }),
+    });
+    if (!reply.ok) throw new Error(await reply.text());
   }
 
   /** The kit as it is on a new machine. */
