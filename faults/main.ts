@@ -10,7 +10,15 @@ import { live } from './checks/live';
 import { starving } from './checks/starving';
 import { UnderFault } from './under-fault';
 
-const CHECKS: readonly Check[] = [hostileFiles, largeFiles, killing, live, ending, starving, database];
+const CHECKS: readonly Check[] = [
+  hostileFiles,
+  largeFiles,
+  killing,
+  live,
+  ending,
+  starving,
+  database,
+];
 
 const { values } = parseArgs({
   options: {
