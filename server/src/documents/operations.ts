@@ -15,6 +15,7 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import { checkOwner, filesUnseen } from '../access/access';
 import type { Identity } from '../access/identity';
 import type { Database, Queries } from '../db/database';
+import { insertMany } from '../db/insert-many';
 import { annotations, documents, operations, pages } from '../db/schema';
 import { writeEntries } from '../find/entries';
 import { toldRevision } from '../live/revisions';
@@ -66,7 +67,9 @@ export async function perform(
     await writeDifference(transaction, { id: documentId, revision }, fresh, before, after);
     await writeLandmarks(transaction, documentId, fresh, before, after);
     await writeEntries(transaction, documentId, before, after);
-    await transaction.insert(operations).values(
+    await insertMany(
+      transaction,
+      operations,
       fresh.map(({ id, author, at, baseRevision, effect }) => ({
         id,
         documentId,
@@ -230,20 +233,12 @@ async function writeDifference(
     await queries
       .delete(annotations)
       .where(and(eq(annotations.documentId, document.id), inArray(annotations.id, gone)));
-  if (rows.length > 0)
-    await queries
-      .insert(annotations)
-      .values(rows)
-      .onConflictDoUpdate({
-        target: [annotations.documentId, annotations.id],
-        set: {
-          pageId: sql`excluded.page_id`,
-          fields: sql`excluded.fields`,
-          samples: sql`excluded.samples`,
-          revision: sql`excluded.revision`,
-        },
-      });
+  await insertMany(queries, annotations, rows, REPLACING);
 }
+
+/** An annotation that is there already becomes what is written. */
+const REPLACING = sql`on conflict (document_id, id) do update set
+  page_id = excluded.page_id, fields = excluded.fields, samples = excluded.samples, revision = excluded.revision`;
 
 /** The page that an effect names, which has to be there. */
 function pageOf(effect: Effect): string | undefined {
