@@ -67,7 +67,7 @@ test('a page that is removed elsewhere goes with a word, and can be had back', a
   const reply = await fetch(`${instance.url}/api/documents/${deck}`);
   const [{ id: pageId }] = ((await reply.json()) as { pages: { id: string }[] }).pages;
   await instance.perform(deck, { type: 'page.remove', pageId });
-  await expect(desk.page.getByText('A page (1) was removed by Ada.')).toBeVisible();
+  await expect(desk.page.getByText('Page 1 was removed by Ada.')).toBeVisible();
   await expect(desk.page.getByText('of 47', { exact: true })).toBeVisible();
   await desk.page.getByRole('button', { name: 'Bring back' }).click();
   await expect(count).toBeVisible();

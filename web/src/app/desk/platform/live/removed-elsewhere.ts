@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import type { DocumentPage } from '@stylet/core/document';
+import { pagesInOrder, type DocumentPage } from '@stylet/core/document';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import { tap } from 'rxjs';
@@ -9,6 +9,16 @@ import { Editing } from '../document/editing';
 
 /** How long it is offered to bring pages back, in ms. */
 const OFFERED = 30_000;
+
+interface Removal {
+  readonly page: DocumentPage;
+  /** What the page was called: its label, or which it was. */
+  readonly name: string;
+  readonly by: string;
+}
+
+const nameOf = (page: DocumentPage, all: Readonly<Record<string, DocumentPage>>): string =>
+  page.label || String(pagesInOrder(all).findIndex(({ id }) => id === page.id) + 1);
 
 /** Pages that somebody else removes do not vanish without a word, and can be had back. */
 @Injectable()
@@ -32,7 +42,9 @@ export class RemovedElsewhere {
           if (action.news.kind !== 'confirmed') return;
           const removals = action.news.operations.flatMap(({ operation: { author, effect } }) => {
             const page = effect.type === 'page.remove' ? before[effect.pageId] : undefined;
-            return page && !state.pages[page.id] ? [{ page, by: author }] : [];
+            return page && !state.pages[page.id]
+              ? [{ page, by: author, name: nameOf(page, before) }]
+              : [];
           });
           if (removals.length > 0) this.offer(id, removals);
         }),
@@ -40,13 +52,9 @@ export class RemovedElsewhere {
     { dispatch: false },
   );
 
-  private offer(
-    documentId: string,
-    removals: readonly { readonly page: DocumentPage; readonly by: string }[],
-  ): void {
-    const [{ page, by }] = removals;
-    const label = page.label ? ` (${page.label})` : '';
-    const what = removals.length === 1 ? `A page${label} was` : `${removals.length} pages were`;
+  private offer(documentId: string, removals: readonly Removal[]): void {
+    const [{ name, by }] = removals;
+    const what = removals.length === 1 ? `Page ${name} was` : `${removals.length} pages were`;
     this.snackBar
       .open(`${what} removed by ${by || 'somebody'}.`, 'Bring back', { duration: OFFERED })
       .onAction()
