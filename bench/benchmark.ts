@@ -40,6 +40,10 @@ export function median(values: readonly number[]): number {
   return sorted[Math.floor(sorted.length / 2)];
 }
 
+/** The value below which such a part of several lies. */
+export const share = (times: readonly number[], part: number): number =>
+  [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * part))];
+
 /** Runs two things in turn and gives the median of the ratios of their times. */
 export async function pairedRatio(
   ours: () => number | Promise<number>,

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { seeded } from '@stylet/core/random';
 import type { Instance } from '../e2e/support/instance';
-import { median, timed, type Benchmark } from './benchmark';
+import { share, median, timed, type Benchmark } from './benchmark';
 import { DOCUMENTS, PAGES_EACH, manuals, withLibrary } from './library';
 
 const QUERIES = 240;
@@ -55,9 +55,6 @@ async function askAll(instance: Instance, list: readonly string[]): Promise<numb
   for (const question of list) times.push(await ask(instance, question));
   return times;
 }
-
-const share = (times: readonly number[], part: number): number =>
-  [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * part))];
 
 export const findLibrary: Benchmark = {
   name: 'find-library',

@@ -1,5 +1,5 @@
 import { replay } from '@stylet/demo/stylus';
-import type { Benchmark } from './benchmark';
+import { share, type Benchmark } from './benchmark';
 import { launch } from './browser';
 import { withManual } from './documents';
 import { handwriting } from './handwriting';
@@ -28,9 +28,6 @@ const BARE = `<!doctype html><body style="margin:0"><canvas width="1280" height=
   });
   canvas.addEventListener('pointerup', () => (last = undefined));
 </script></body>`;
-
-const share = (times: readonly number[], part: number): number =>
-  [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * part))];
 
 export const inkLatency: Benchmark = {
   name: 'ink-latency',

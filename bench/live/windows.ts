@@ -6,7 +6,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import { newId, type Operation } from '@stylet/core/document';
 import type { WebSocket } from 'ws';
 import { Instance, root } from '../../e2e/support/instance';
-import type { Benchmark } from '../benchmark';
+import { share, type Benchmark } from '../benchmark';
 import { served } from '../prepared';
 import { connected, opened, sheet, stroke } from './sheet';
 
@@ -14,6 +14,7 @@ const WINDOWS = 50;
 /** Operations of each window a second, and for how many seconds. */
 const RATE = 20;
 const SECONDS = Number(process.env['STYLET_SECONDS'] ?? 30);
+
 /** How long it took until a window had what another had sent, in ms. */
 interface Delays {
   readonly p50: number;
@@ -53,9 +54,7 @@ async function written(
   for (let i = 0; delays.length < wanted && i < 600; i++) await wait(100);
   if (delays.length < wanted) throw new Error(`${delays.length} of ${wanted} came`);
   for (const socket of sockets) socket.terminate();
-  delays.sort((a, b) => a - b);
-  const at = (share: number): number => delays[Math.floor(share * (delays.length - 1))];
-  return { p50: at(0.5), p99: at(0.99), count: sent.size };
+  return { p50: share(delays, 0.5), p99: share(delays, 0.99), count: sent.size };
 }
 
 interface Heard {

@@ -1,14 +1,10 @@
 import { Injectable, inject } from '@angular/core';
-import { MatSnackBar } from '@angular/material/snack-bar';
 import { pagesInOrder, type DocumentPage } from '@stylet/core/document';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import { tap } from 'rxjs';
+import { BringingBack } from '../document/bringing-back';
 import { documentActions, documentFeature } from '../document/document.reducer';
-import { Editing } from '../document/editing';
-
-/** How long it is offered to bring pages back, in ms. */
-const OFFERED = 30_000;
 
 interface Removal {
   readonly page: DocumentPage;
@@ -24,8 +20,7 @@ const nameOf = (page: DocumentPage, all: Readonly<Record<string, DocumentPage>>)
 @Injectable()
 export class RemovedElsewhere {
   private readonly actions = inject(Actions);
-  private readonly snackBar = inject(MatSnackBar);
-  private readonly editing = inject(Editing);
+  private readonly bringingBack = inject(BringingBack);
   private readonly open = inject(Store).selectSignal(documentFeature.selectDocumentState);
   /** As they were before what is heard next. */
   private before: Readonly<Record<string, DocumentPage>> = {};
@@ -55,12 +50,10 @@ export class RemovedElsewhere {
   private offer(documentId: string, removals: readonly Removal[]): void {
     const [{ name, by }] = removals;
     const what = removals.length === 1 ? `Page ${name} was` : `${removals.length} pages were`;
-    this.snackBar
-      .open(`${what} removed by ${by || 'somebody'}.`, 'Bring back', { duration: OFFERED })
-      .onAction()
-      .subscribe(() => {
-        if (this.open().id !== documentId) return;
-        this.editing.change(removals.map(({ page }) => ({ type: 'page.add', page })));
-      });
+    this.bringingBack.offer(
+      `${what} removed by ${by || 'somebody'}.`,
+      documentId,
+      removals.map(({ page }) => page),
+    );
   }
 }

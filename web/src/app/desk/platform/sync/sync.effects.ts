@@ -1,11 +1,10 @@
 import { Injectable, inject } from '@angular/core';
 import { toObservable } from '@angular/core/rxjs-interop';
-import { MatSnackBar } from '@angular/material/snack-bar';
 import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
-import { Store, type Action } from '@ngrx/store';
+import type { Action } from '@ngrx/store';
 import { concatMap, filter, from, fromEvent, merge, tap } from 'rxjs';
-import { documentActions, documentFeature } from '../document/document.reducer';
-import { Editing } from '../document/editing';
+import { documentActions } from '../document/document.reducer';
+import { BringingBack } from '../document/bringing-back';
 import { Live } from '../live/live';
 import { Sender } from './sender';
 import { syncActions } from './sync.reducer';
@@ -14,10 +13,8 @@ import { syncActions } from './sync.reducer';
 export class SyncEffects {
   private readonly actions = inject(Actions);
   private readonly sender = inject(Sender);
-  private readonly snackBar = inject(MatSnackBar);
-  private readonly editing = inject(Editing);
+  private readonly bringingBack = inject(BringingBack);
   private readonly live = inject(Live);
-  private readonly openId = inject(Store).selectSignal(documentFeature.selectId);
 
   /** Every change goes to the outbox first and from there to the server. */
   readonly keep = createEffect(() =>
@@ -42,13 +39,11 @@ export class SyncEffects {
           const were = removedPages.length === 1 ? 'was' : 'were';
           const label = removedPages.length === 1 && page.label ? ` (${page.label})` : '';
           const words = `${pages}${label} ${were} removed by ${by || 'somebody'}. What you wrote is kept.`;
-          this.snackBar
-            .open(words, 'Bring back', { duration: 30_000 })
-            .onAction()
-            .subscribe(() => {
-              if (this.openId() !== documentId) return;
-              this.editing.change(removedPages.map(({ page }) => ({ type: 'page.add', page })));
-            });
+          this.bringingBack.offer(
+            words,
+            documentId,
+            removedPages.map(({ page }) => page),
+          );
         }),
       ),
     { dispatch: false },
