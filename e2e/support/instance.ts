@@ -110,20 +110,22 @@ export class Instance {
     return ((await reply.json()) as { annotations: Record<string, unknown>[] }).annotations;
   }
 
-  /** Somebody on another device does something to a document. */
-  async perform(documentId: string, effect: Effect, author = 'Ada'): Promise<void> {
-    const operation: Operation = {
-      id: newId(),
-      documentId,
-      author,
-      at: new Date().toISOString(),
-      baseRevision: 0,
-      effect,
-    };
+  /** Somebody on another device does something to a document, or several things. */
+  async perform(documentId: string, ...effects: readonly Effect[]): Promise<void> {
+    const operations = effects.map(
+      (effect): Operation => ({
+        id: newId(),
+        documentId,
+        author: 'Ada',
+        at: new Date().toISOString(),
+        baseRevision: 0,
+        effect,
+      }),
+    );
     const reply = await fetch(`${this.url}/api/documents/${documentId}/operations`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ operations: [operation] }),
+      body: JSON.stringify({ operations }),
     });
     if (!reply.ok) throw new Error(await reply.text());
   }

@@ -43,11 +43,6 @@ export const documentSchema = documentSummarySchema.extend({
 
 export const documentListSchema = z.object({ documents: z.array(documentSummarySchema) });
 
-export const annotationListSchema = z.object({
-  revision: count,
-  annotations: z.array(annotationSchema),
-});
-
 /** A PDF whose pages can be put into documents, and what it comes with. */
 export const pageSupplySchema = z.object({
   source: digestSchema,
@@ -146,6 +141,7 @@ export type StyletDocument = z.infer<typeof documentSchema>;
 export type NotebookWanted = z.infer<typeof notebookSchema>;
 export type PageSupplyBody = z.infer<typeof pageSupplySchema>;
 export * from './problem';
+export * from './annotations';
 export * from './operations';
 export * from './live';
 export * from './kit';

@@ -8,7 +8,7 @@ import {
   type Replica,
 } from './replica';
 import { apply, applyAll, documentState, newId, type Effect, type Operation } from './index';
-import { anyEffect, contentsOf, idOf } from './testing/index';
+import { annotationEffect, anyEffect, contentsOf, idOf } from './testing/index';
 
 const documentId = idOf(900);
 const made = (effect: Effect): Operation => ({
@@ -39,6 +39,14 @@ class Server {
   }
 
   since = (revision: number): News => ({ kind: 'confirmed', operations: this.log.slice(revision) });
+
+  /** What is on a page, as it is now. */
+  read = (page: number): News => ({
+    kind: 'read',
+    pageIds: [idOf(page)],
+    annotations: Object.values(this.state.annotations[idOf(page)] ?? {}),
+    revision: this.log.length,
+  });
 }
 
 /** Some of it may never arrive: a window that is asleep hears nothing. */
@@ -47,7 +55,8 @@ type Act =
   | { readonly type: 'send'; readonly window: number; readonly count: number }
   | { readonly type: 'deliver'; readonly window: number; readonly at: number }
   | { readonly type: 'miss'; readonly window: number; readonly at: number }
-  | { readonly type: 'ask' | 'reload'; readonly window: number };
+  | { readonly type: 'ask' | 'reload' | 'open'; readonly window: number }
+  | { readonly type: 'read'; readonly window: number; readonly page: number };
 
 const window = fc.nat(2);
 const act: fc.Arbitrary<Act> = fc.oneof(
@@ -68,7 +77,15 @@ const act: fc.Arbitrary<Act> = fc.oneof(
     arbitrary: fc.record({ type: fc.constant('deliver' as const), window, at: fc.nat(9) }),
   },
   fc.record({ type: fc.constant('miss' as const), window, at: fc.nat(9) }),
-  fc.record({ type: fc.constantFrom('ask' as const, 'reload' as const), window }),
+  fc.record({ type: fc.constantFrom('ask' as const, 'reload' as const, 'open' as const), window }),
+  {
+    weight: 2,
+    arbitrary: fc.record({
+      type: fc.constant('read' as const),
+      window,
+      page: fc.integer({ min: 91, max: 93 }),
+    }),
+  },
 );
 
 /** Windows 0 and 1 are of one browser and share an outbox; window 2 is of another. */
@@ -113,6 +130,20 @@ class World {
           kind: 'made',
           operations: this.outboxes[browser],
         });
+        return;
+      case 'open': {
+        // Nothing of what is on its pages.
+        this.underway[window] = [];
+        const bare = { ...this.server.state, annotations: {} };
+        const unread = new Map([91, 92, 93].map((page) => [idOf(page), 1]));
+        this.replicas[window] = hear(replicaOf(bare, this.server.log.length, unread), {
+          kind: 'made',
+          operations: this.outboxes[browser],
+        });
+        return;
+      }
+      case 'read':
+        this.underway[window].push(this.server.read(action.page));
     }
   }
 
@@ -130,6 +161,7 @@ class World {
     for (const window of [0, 1, 2]) {
       for (const news of this.underway[window].splice(0)) this.hear(window, news);
       this.hear(window, this.server.since(this.replicas[window].revision));
+      for (const page of [91, 92, 93]) this.hear(window, this.server.read(page));
     }
   }
 
@@ -155,11 +187,53 @@ test('whatever arrives when, twice or never, all windows end with what the serve
       world.settle();
       for (const replica of world.replicas) {
         expect(isBehind(replica)).toBe(false);
+        expect([replica.unread.size, replica.ahead]).toEqual([0, []]);
         expect(contentsOf(replica.confirmed)).toEqual(contentsOf(world.server.state));
         expect(contentsOf(replica.shown)).toEqual(contentsOf(world.server.state));
       }
     }),
     { numRuns: 300 },
+  );
+});
+
+test('pages read while others write on them, early or late, are as the server has them', () => {
+  const pages = [91, 92, 93];
+  const step = fc.oneof(
+    {
+      weight: 3,
+      arbitrary: fc.record({ type: fc.constant('do' as const), effect: annotationEffect }),
+    },
+    { weight: 2, arbitrary: fc.record({ type: fc.constant('tell' as const) }) },
+    {
+      weight: 2,
+      arbitrary: fc.record({ type: fc.constant('read' as const), page: fc.constantFrom(...pages) }),
+    },
+    { weight: 2, arbitrary: fc.record({ type: fc.constant('arrive' as const), at: fc.nat(5) }) },
+  );
+  fc.assert(
+    fc.property(
+      fc.array(annotationEffect, { minLength: 4, maxLength: 20 }),
+      fc.array(step, { minLength: 10, maxLength: 40 }),
+      (before, steps) => {
+        const server = new Server();
+        server.take(before.map(made));
+        const unread = new Map(pages.map((page) => [idOf(page), 1]));
+        let replica = replicaOf(empty, server.log.length, unread);
+        const reads: News[] = [];
+        for (const one of steps)
+          if (one.type === 'do') server.take([made(one.effect)]);
+          else if (one.type === 'read') reads.push(server.read(one.page));
+          else if (one.type === 'tell') replica = hear(replica, server.since(replica.revision));
+          else if (reads.length > 0)
+            replica = hear(replica, reads.splice(one.at % reads.length, 1)[0]);
+        replica = hear(replica, server.since(replica.revision));
+        for (const page of pages) replica = hear(replica, server.read(page));
+        expect(replica.unread.size).toBe(0);
+        expect(contentsOf(replica.confirmed)).toEqual(contentsOf(server.state));
+        expect(replica.shown).toBe(replica.confirmed);
+      },
+    ),
+    { numRuns: 500 },
   );
 });
 
@@ -231,6 +305,21 @@ test('what the server does just as it is shown leaves what is shown untouched', 
   });
   expect(done.shown).toBe(replica.shown);
   expect(done.confirmed).toBe(replica.shown);
+});
+
+test('pages read when much has been done since stay unread, so that they are read again', () => {
+  const pageId = idOf(91);
+  const read: News = { kind: 'read', pageIds: [pageId], annotations: [], revision: 1 };
+  const later = (count: number): News => ({
+    kind: 'confirmed',
+    operations: Array.from({ length: count }, (_, i) => ({
+      operation: rename(`Tide ${i}`),
+      revision: i + 2,
+    })),
+  });
+  const opened = replicaOf(empty, 1, new Map([[pageId, 3]]));
+  expect(hear(hear(opened, later(401)), read).unread.size).toBe(1);
+  expect(hear(hear(opened, later(400)), read).unread.size).toBe(0);
 });
 
 test('what is heard twice changes nothing', () => {

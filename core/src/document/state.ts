@@ -34,6 +34,16 @@ export function highestOrder(page: PageAnnotations): string | undefined {
 
 export const noAnnotations: PageAnnotations = Object.freeze({});
 
+/** Annotations by the page they are on and their id. */
+export function annotationsByPage(
+  list: Iterable<Annotation>,
+): Readonly<Record<string, PageAnnotations>> {
+  const annotations: Record<string, Record<string, Annotation>> = {};
+  for (const annotation of list)
+    (annotations[annotation.pageId] ??= {})[annotation.id] = annotation;
+  return annotations;
+}
+
 /** A document's state from its title, its annotations, its landmarks and its pages. */
 export function documentState(
   title: string,
@@ -41,12 +51,9 @@ export function documentState(
   landmarks: Iterable<Landmark> = [],
   pages: Iterable<DocumentPage> = [],
 ): DocumentState {
-  const annotations: Record<string, Record<string, Annotation>> = {};
-  for (const annotation of list)
-    (annotations[annotation.pageId] ??= {})[annotation.id] = annotation;
   return {
     title,
-    annotations,
+    annotations: annotationsByPage(list),
     landmarks: Object.fromEntries([...landmarks].map((landmark) => [landmark.id, landmark])),
     pages: Object.fromEntries([...pages].map((page) => [page.id, page])),
   };

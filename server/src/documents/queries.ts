@@ -1,7 +1,7 @@
 import type { DocumentSummary, StyletDocument } from '@stylet/core/api';
 import { byOrder, type Annotation, type DocumentPage, type Landmark } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
-import { and, desc, eq, isNotNull, ne } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNotNull, ne } from 'drizzle-orm';
 import { isSeenBy } from '../access/access';
 import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
@@ -109,12 +109,17 @@ export async function readLandmarks(queries: Queries, id: string): Promise<Landm
   return rows.map(({ fields }) => fields);
 }
 
-/** All annotations of a document. */
-export async function readAnnotations(queries: Queries, id: string): Promise<Annotation[]> {
+/** All annotations of a document, or those on some pages. */
+export async function readAnnotations(
+  queries: Queries,
+  id: string,
+  pageIds?: readonly string[],
+): Promise<Annotation[]> {
+  const on = pageIds && inArray(annotations.pageId, [...pageIds]);
   const rows = await queries
     .select({ fields: annotations.fields, samples: annotations.samples })
     .from(annotations)
-    .where(eq(annotations.documentId, id));
+    .where(and(eq(annotations.documentId, id), on));
   return rows.map(fromRow);
 }
 

@@ -1,5 +1,6 @@
 import {
   annotationListSchema,
+  annotationQuerySchema,
   broughtInSchema,
   namings,
   libraryPartSchema,
@@ -20,11 +21,12 @@ import type { Services } from '../services';
 import { AT_ONCE } from '../db/database';
 import { pdfIn } from '../sources/upload';
 import { awaitedBy } from '../work/awaited';
+import { listAnnotations } from './annotation-list';
 import { bringIn } from './bring-in';
 import { duplicate } from './duplicate';
 import { listDocuments } from './library';
 import { operationsSince } from './operation-log';
-import { readAnnotations, readDocument, summaryOf } from './queries';
+import { readDocument, summaryOf } from './queries';
 
 export const idParams = z.object({ id: idSchema });
 
@@ -117,17 +119,16 @@ export const documentRoutes =
       {
         config: { needs: see('document') },
         schema: {
-          summary: 'Read all annotations of a document',
+          summary: 'Read the annotations of a document: all, those of some pages, or the nearest',
           params: idParams,
+          querystring: annotationQuerySchema,
           response: { 200: annotationListSchema },
         },
       },
       (request) =>
         database.transaction(
-          async (transaction) => ({
-            revision: (await summaryOf(transaction, request.params.id)).revision,
-            annotations: await readAnnotations(transaction, request.params.id),
-          }),
+          (transaction) =>
+            listAnnotations(transaction, request.identity, request.params.id, request.query),
           AT_ONCE,
         ),
     );

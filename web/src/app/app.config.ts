@@ -15,6 +15,7 @@ import { RoutePerDocument } from './route-per-document';
 import { CatchingUp } from './desk/platform/document/catching-up';
 import { LiveDocument } from './desk/platform/live/live-document';
 import { RemovedElsewhere } from './desk/platform/live/removed-elsewhere';
+import { ReadingPages } from './desk/platform/document/reading-pages';
 import { OtherWindows } from './desk/platform/document/other-windows';
 import { provideEffects } from '@ngrx/effects';
 import { provideStore } from '@ngrx/store';
@@ -67,6 +68,7 @@ export const appConfig: ApplicationConfig = {
       DocumentEffects,
       OtherWindows,
       CatchingUp,
+      ReadingPages,
       LiveDocument,
       RemovedElsewhere,
       KitEffects,

@@ -24,6 +24,7 @@ import {
   savedSearchListSchema,
   speechSchema,
   voiceListSchema,
+  type AnnotationList,
   type AttachmentFile,
   type BroughtIn,
   type Dictionary,
@@ -54,7 +55,7 @@ import {
   type StyletDocument,
   type Voice,
 } from '@stylet/core/api';
-import type { Annotation, Operation, Picture } from '@stylet/core/document';
+import type { Operation, Picture } from '@stylet/core/document';
 import type { Paper } from '@stylet/core/paper';
 import type { ExportHow } from '@stylet/core/pdf';
 import { map, type Observable } from 'rxjs';
@@ -83,9 +84,21 @@ export class Api {
     return this.http.get(`/api/documents/${id}`).pipe(map((body) => documentSchema.parse(body)));
   }
 
-  annotations(id: string): Observable<{ revision: number; annotations: Annotation[] }> {
+  /** All annotations of a document, or as many as `most` of those nearest to where one was last. */
+  annotations(id: string, most?: number): Observable<AnnotationList> {
+    return this.annotationsBy(id, most === undefined ? {} : { most });
+  }
+
+  annotationsOn(id: string, pageIds: readonly string[]): Observable<AnnotationList> {
+    return this.annotationsBy(id, { pages: pageIds.join() });
+  }
+
+  private annotationsBy(
+    id: string,
+    params: Record<string, string | number>,
+  ): Observable<AnnotationList> {
     return this.http
-      .get(`/api/documents/${id}/annotations`)
+      .get(`/api/documents/${id}/annotations`, { params })
       .pipe(map((body) => annotationListSchema.parse(body)));
   }
 

@@ -6,6 +6,7 @@ export interface KeyTarget {
   across(): number;
   open(id: string): void;
   close(): void;
+  duplicate(): void;
   paste(): void;
   putIn(): void;
   /** Brings a page into view and gives it the focus. */
@@ -79,11 +80,11 @@ export class BoardKeys {
       case 'a':
         return () => selection.takeAll();
       case 'd':
-        return () => selection.take(actions.duplicate(ids));
+        return () => target.duplicate();
       case 'c':
-        return () => actions.hold(ids, false);
+        return () => void actions.hold(ids, false);
       case 'x':
-        return () => actions.hold(ids, true);
+        return () => void actions.hold(ids, true);
       case 'v':
         return () => target.paste();
       default:

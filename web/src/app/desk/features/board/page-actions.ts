@@ -14,6 +14,7 @@ import {
 } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
 import { troubleOf } from '../../../api/problem';
+import { UnreadPages } from '../../platform/document/unread-pages';
 import { documentFeature } from '../../platform/document/document.reducer';
 import { Editing, type Elsewhere } from '../../platform/document/editing';
 import { HeldPages, type Held } from './held-pages';
@@ -37,6 +38,7 @@ const removingFrom = ({ documentId, state }: PageSupply, ids: ReadonlySet<string
 export class PageActions {
   private readonly store = inject(Store);
   private readonly editing = inject(Editing);
+  private readonly unread = inject(UnreadPages);
   private readonly held = inject(HeldPages);
   private readonly supplies = inject(PageSupplies);
   private readonly snackBar = inject(MatSnackBar);
@@ -83,13 +85,13 @@ export class PageActions {
   }
 
   /** Copies pages to right after the last of them; their ids. */
-  duplicate(ids: ReadonlySet<string>): readonly string[] {
+  duplicate(ids: ReadonlySet<string>): Promise<readonly string[]> {
     return this.copyTo(ids, this.pages().findLastIndex(({ id }) => ids.has(id)) + 1);
   }
 
-  hold(ids: ReadonlySet<string>, isCut: boolean): void {
+  async hold(ids: ReadonlySet<string>, isCut: boolean): Promise<void> {
     const documentId = this.documentId();
-    if (ids.size === 0 || documentId === undefined) return;
+    if (ids.size === 0 || documentId === undefined || !(await this.isRead(ids))) return;
     const [state, source] = [this.state(), this.source()];
     this.held.hold(
       { documentId, title: state.title, ids: [...ids], isCut },
@@ -165,10 +167,18 @@ export class PageActions {
     }
   }
 
-  private copyTo(ids: ReadonlySet<string>, index: number): readonly string[] {
+  private async copyTo(ids: ReadonlySet<string>, index: number): Promise<readonly string[]> {
+    if (!(await this.isRead(ids))) return [];
     const { effects, copies } = copyPages(this.state(), ids, index, new Date().toISOString());
     this.change(effects);
     return copies;
+  }
+
+  /** Pages are copied with what is on them, which has to be here. */
+  private async isRead(ids: ReadonlySet<string>): Promise<boolean> {
+    const isRead = await this.unread.need(ids);
+    if (!isRead) this.tell('Nothing was copied: what is on these pages has not come yet.');
+    return isRead;
   }
 
   private change(effects: readonly Effect[]): void {

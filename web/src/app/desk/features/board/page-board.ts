@@ -19,6 +19,7 @@ import { MatTooltipModule } from '@angular/material/tooltip';
 import { noAnnotations, type PageAnnotations } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
+import { UnreadPages } from '../../platform/document/unread-pages';
 import { documentFeature } from '../../platform/document/document.reducer';
 import { Registered } from '../../platform/feature/registered';
 import { shownSize } from '../../platform/paper/page-geometry';
@@ -67,6 +68,7 @@ export class PageBoard {
   private readonly store = inject(Store);
   protected readonly view = inject(ViewState);
   private readonly registered = inject(Registered);
+  private readonly unread = inject(UnreadPages);
   protected readonly actions = inject(PageActions);
   private readonly dialog = inject(MatDialog);
   private readonly injector = inject(Injector);
@@ -174,12 +176,14 @@ export class PageBoard {
     across: () => this.across(),
     open: (id) => this.open(id),
     close: () => this.close(),
+    duplicate: () => void this.duplicate(),
     paste: () => void this.paste(),
     putIn: () => void this.putIn(),
     shown: (id) => this.reveal(id),
   });
 
   constructor() {
+    this.unread.wantAllWhile(() => true);
     const { miniatures } = inject(PageSource);
     effect(() => {
       if (this.passing.isOn()) cancelIdleCallback(this.resting);
@@ -275,8 +279,8 @@ export class PageBoard {
     else this.view.isBoardOpen.set(false);
   }
 
-  protected duplicate(): void {
-    this.selection.take(this.actions.duplicate(this.selection.ids()));
+  protected async duplicate(): Promise<void> {
+    this.selection.take(await this.actions.duplicate(this.selection.ids()));
   }
 
   /** After the last of what is chosen, or at the end. */

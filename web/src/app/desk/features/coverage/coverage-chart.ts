@@ -4,6 +4,7 @@ import { coverageOf } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../../api/api';
+import { UnreadPages } from '../../platform/document/unread-pages';
 import { documentFeature } from '../../platform/document/document.reducer';
 import { LandmarkActions } from '../../platform/landmarks/landmark-actions';
 import { ReadingLog } from '../../platform/view/reading-log';
@@ -16,6 +17,7 @@ export class CoverageChart {
   private readonly actions = inject(LandmarkActions);
   private readonly dialog = inject(MatDialog);
   private readonly log = inject(ReadingLog);
+  private readonly unread = inject(UnreadPages);
   private readonly view = inject(ViewState);
   private readonly store = inject(Store);
   private readonly documentId = this.store.selectSignal(documentFeature.selectId);
@@ -39,6 +41,7 @@ export class CoverageChart {
 
   private async read(): Promise<ReturnType<typeof coverageOf>> {
     await this.log.tell();
+    await this.unread.need(this.view.pages().map(({ id }) => id));
     const { seen } = await firstValueFrom(this.api.reading(this.documentId()!));
     return coverageOf(
       this.view.pages(),

@@ -6,6 +6,7 @@ import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../../api/api';
 import { Cancelled } from '../../../../workers/worker-client';
+import { UnreadPages } from '../../platform/document/unread-pages';
 import { documentFeature } from '../../platform/document/document.reducer';
 import { PageSource } from '../../platform/paper/page-source';
 import { revealBox } from '../../platform/paper/text-in-view';
@@ -60,7 +61,7 @@ export class Finding {
           .join()
       : '',
   );
-  /** What is found besides the words of the pages: the document has all of it at hand. */
+  /** What is found besides the words of the pages, as far as it is here. */
   private readonly named = computed<MatchesByPage>(() => {
     const query = this.query();
     if (!query) return new Map();
@@ -83,6 +84,7 @@ export class Finding {
   readonly neighbours = signal<FindResult['neighbours']>([]);
 
   constructor() {
+    inject(UnreadPages).wantAllWhile(() => this.query() !== undefined);
     effect((onCleanup) => {
       const query = this.query();
       // What comes to the document is searched too; that pages move changes nothing.

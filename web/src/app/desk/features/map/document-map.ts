@@ -66,6 +66,7 @@ export class DocumentMap implements OnDestroy {
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly landmarks = this.store.selectSignal(documentFeature.selectLandmarks);
   private readonly annotations = this.store.selectSignal(documentFeature.selectAnnotations);
+  private readonly unread = this.store.selectSignal(documentFeature.selectUnread);
   private readonly rested = rested(this.annotations, RESTS);
   private readonly size = signal({ width: 0, height: 0 });
   private readonly observer = new ResizeObserver(() => this.measure());
@@ -76,7 +77,9 @@ export class DocumentMap implements OnDestroy {
   private readonly scale = computed(() => mapScale(this.view.pages()));
   private readonly chapters = computed(() => chaptersOf(this.scale(), this.actions.tree()));
   private readonly bookmarks = computed(() => bookmarksOn(this.scale(), this.landmarks()));
-  private readonly density = computed(() => densityOf(this.scale(), this.rested(), BANDS));
+  private readonly density = computed(() =>
+    densityOf(this.scale(), this.rested(), this.unread(), BANDS),
+  );
   private readonly hits = computed(() => hitsOn(this.scale(), this.registered.marks()));
   /** The part of the document in view. */
   protected readonly shown = computed(() => {

@@ -74,6 +74,8 @@ test('bookmarks and what is written lie where their pages are', () => {
     box: { x0: 0, y0: 40, x1: 10, y1: 60 },
   } as unknown as Annotation;
   const { annotations } = documentState('', [mark]);
-  const density = densityOf(scale, annotations, 4);
+  const density = densityOf(scale, annotations, new Map(), 4);
   expect([...density.get('others')!]).toEqual([0, 0, 0, 1]);
+  const unread = densityOf(scale, {}, new Map([[pages[1].id, 8]]), 4);
+  expect([...unread.get('ink')!]).toEqual([0, 0, 4, 4]);
 });

@@ -13,6 +13,9 @@ import {
 import { boundsOfAnnotation } from '../../platform/paper/drawing';
 import { shownSize } from '../../platform/paper/page-geometry';
 
+/** Into so many parts of a page goes what is on it, where that is not known yet. */
+const SPREAD = 4;
+
 /** A document from top to bottom, as shares of its height: where pages begin, and where the last ends. */
 export interface MapScale {
   readonly tops: readonly number[];
@@ -78,24 +81,34 @@ export function bookmarksOn(
   });
 }
 
-/** How much of each sort lies in each of so many bands of a document, in annotations. */
+/**
+ * How much of each sort lies in each of so many bands of a document, in annotations. What is on unread pages counts as
+ * ink, all over them: most of it mostly is.
+ */
 export function densityOf(
   scale: MapScale,
   annotations: Readonly<Record<string, PageAnnotations>>,
+  unread: ReadonlyMap<string, number>,
   bands: number,
 ): Map<AnnotationSort, Float32Array> {
   const density = new Map<AnnotationSort, Float32Array>();
+  const add = (sort: AnnotationSort, at: number, count: number): void => {
+    let counts = density.get(sort);
+    if (!counts) density.set(sort, (counts = new Float32Array(bands)));
+    counts[Math.min(bands - 1, Math.floor(at * bands))] += count;
+  };
   scale.pages.forEach((page, pageIndex) => {
     const { height } = shownSize(page);
     for (const annotation of paintingOrder(annotations[page.id] ?? noAnnotations)) {
       const box = boundsOfAnnotation(annotation);
       const share = box && page.rotation === 0 ? (box.y0 + box.y1) / 2 / height : 0.5;
       const at = downTo(scale, pageIndex, Math.min(1, Math.max(0, share)));
-      const sort = sortOf(annotation);
-      let counts = density.get(sort);
-      if (!counts) density.set(sort, (counts = new Float32Array(bands)));
-      counts[Math.min(bands - 1, Math.floor(at * bands))]++;
+      add(sortOf(annotation), at, 1);
     }
+    const count = unread.get(page.id);
+    if (count)
+      for (let i = 0; i < SPREAD; i++)
+        add('ink', downTo(scale, pageIndex, (i + 0.5) / SPREAD), count / SPREAD);
   });
   return density;
 }

@@ -17,6 +17,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import type { OutlineNode, Place } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
+import { UnreadPages } from '../../platform/document/unread-pages';
 import { documentFeature } from '../../platform/document/document.reducer';
 import { Registered } from '../../platform/feature/registered';
 import { rested } from '../../platform/document/rested';
@@ -55,12 +56,18 @@ const RESTS = 400;
   templateUrl: './index-panel.html',
   styleUrl: './index-panel.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { role: 'complementary', 'aria-label': 'Index' },
+  host: {
+    role: 'complementary',
+    'aria-label': 'Index',
+    '(pointerenter)': 'isUsed.set(true)',
+    '(focusin)': 'isUsed.set(true)',
+  },
 })
 export class IndexPanel {
   readonly chosen = output<Place>();
   private readonly store = inject(Store);
   private readonly view = inject(ViewState);
+  private readonly unread = inject(UnreadPages);
   private readonly selection = inject(AnnotationSelection);
   private readonly selected = inject(SelectionActions);
   protected readonly actions = inject(LandmarkActions);
@@ -127,7 +134,12 @@ export class IndexPanel {
     this.rows,
   );
 
+  /** Whoever looks something up wants to find all of it. */
+  protected readonly isUsed = signal(false);
+  protected readonly reads = computed(() => this.isUsed() && this.unread.hasAny());
+
   constructor() {
+    this.unread.wantAllWhile(this.isUsed);
     // The list follows the page in view.
     effect(() => {
       const [at, viewport] = [this.current(), this.viewport()];

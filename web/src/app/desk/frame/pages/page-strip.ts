@@ -17,6 +17,7 @@ import type { PageAnnotations } from '@stylet/core/document';
 import { noAnnotations } from '@stylet/core/document';
 import type { Box, Point } from '@stylet/core/geometry';
 import { Store } from '@ngrx/store';
+import { wantPagesNear } from './wanted-pages';
 import { documentFeature } from '../../platform/document/document.reducer';
 import type { OnStripEntry } from '../../platform/feature/parts';
 import { Registered } from '../../platform/feature/registered';
@@ -138,6 +139,7 @@ export class PageStrip implements AfterViewInit {
   });
 
   constructor() {
+    wantPagesNear(this.near);
     effect((onCleanup) => {
       if (!this.selection.isDragged()) return;
       const along = new EdgeScroll(this.scroller().nativeElement, (pointer) =>

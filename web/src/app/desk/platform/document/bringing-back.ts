@@ -15,13 +15,21 @@ export class BringingBack {
   private readonly editing = inject(Editing);
   private readonly openId = inject(Store).selectSignal(documentFeature.selectId);
 
+  private offered: ReadonlySet<string> = new Set();
+
+  /** Whether it is said of a page just now. */
+  isOffered = (pageId: string): boolean => this.offered.has(pageId);
+
   offer(words: string, documentId: string, pages: readonly DocumentPage[]): void {
-    this.snackBar
-      .open(words, 'Bring back', { duration: OFFERED })
-      .onAction()
-      .subscribe(() => {
-        if (this.openId() !== documentId) return;
-        this.editing.change(pages.map((page) => ({ type: 'page.add', page })));
-      });
+    const offered = new Set(pages.map(({ id }) => id));
+    this.offered = offered;
+    const said = this.snackBar.open(words, 'Bring back', { duration: OFFERED });
+    said.onAction().subscribe(() => {
+      if (this.openId() !== documentId) return;
+      this.editing.change(pages.map((page) => ({ type: 'page.add', page })));
+    });
+    said.afterDismissed().subscribe(() => {
+      if (this.offered === offered) this.offered = new Set();
+    });
   }
 }

@@ -10,6 +10,9 @@ import { CatchingUp } from './catching-up';
 import { documentActions } from './document.reducer';
 import { HistoryStore } from './history-store';
 
+/** So many annotations are read with the document, those nearest to where one was last; others when they are wanted. */
+const AT_FIRST = 1500;
+
 @Injectable()
 export class DocumentEffects {
   private readonly actions = inject(Actions);
@@ -31,14 +34,21 @@ export class DocumentEffects {
           switchMap((waiting) =>
             forkJoin([
               this.api.document(id),
-              this.api.annotations(id),
+              this.api.annotations(id, AT_FIRST),
               this.history.read(id).catch(withoutHistory),
             ]).pipe(
-              switchMap(([document, { annotations, revision }, history]) =>
+              switchMap(([document, { annotations, unread, revision }, history]) =>
                 this.catchingUp
                   .between(id, Math.min(document.revision, revision), revision)
                   .then((since) =>
-                    documentActions.loaded({ document, annotations, waiting, since, history }),
+                    documentActions.loaded({
+                      document,
+                      annotations,
+                      unread,
+                      waiting,
+                      since,
+                      history,
+                    }),
                   ),
               ),
             ),

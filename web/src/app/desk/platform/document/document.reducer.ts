@@ -1,4 +1,4 @@
-import type { ReadingPlace, StyletDocument } from '@stylet/core/api';
+import type { AnnotationList, ReadingPlace, StyletDocument } from '@stylet/core/api';
 import {
   documentState,
   hear,
@@ -43,6 +43,8 @@ export const documentActions = createActionGroup({
     Loaded: props<{
       document: StyletDocument;
       annotations: readonly Annotation[];
+      /** Pages whose annotations are not among these. */
+      unread?: AnnotationList['unread'];
       waiting: readonly Operation[];
       /** What was done while the two were read. */
       since?: readonly ConfirmedOperation[];
@@ -123,7 +125,7 @@ export const documentFeature = createFeature({
     })),
     on(
       documentActions.loaded,
-      (open, { document, annotations, waiting, since, history }): OpenDocument => {
+      (open, { document, annotations, unread, waiting, since, history }): OpenDocument => {
         if (document.id !== open.id) return open;
         const { title, landmarks, pages, revision } = document;
         const news: News[] = [
@@ -131,7 +133,11 @@ export const documentFeature = createFeature({
           { kind: 'made', operations: waiting },
           ...open.heard,
         ];
-        const loaded = replicaOf(documentState(title, annotations, landmarks, pages), revision);
+        const loaded = replicaOf(
+          documentState(title, annotations, landmarks, pages),
+          revision,
+          new Map(unread?.map(({ pageId, count }) => [pageId, count])),
+        );
         return {
           ...withReplica(open, news.reduce(hear, loaded)),
           status: 'ready',
@@ -178,6 +184,7 @@ export const documentFeature = createFeature({
       createSelector(selectState, ({ pages }) => pages),
       (annotations, pages) => presentAnnotations({ annotations, pages }),
     ),
+    selectUnread: createSelector(selectReplica, ({ unread }) => unread),
     selectIsBehind: createSelector(selectReplica, isBehind),
     selectCanUndo: createSelector(selectHistory, ({ undo }) => undo.length > 0),
     selectCanRedo: createSelector(selectHistory, ({ redo }) => redo.length > 0),

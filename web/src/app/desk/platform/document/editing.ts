@@ -4,6 +4,7 @@ import {
   invert,
   newId,
   stands,
+  whereOf,
   type Effect,
   type Operation,
   type Reversal,
@@ -12,6 +13,7 @@ import {
 import { Store } from '@ngrx/store';
 import { Author } from '../../../settings/author';
 import { documentActions, documentFeature, type Step } from './document.reducer';
+import { UnreadPages } from './unread-pages';
 
 /** What is done in another document, and what takes it back there. */
 export interface Elsewhere {
@@ -35,6 +37,8 @@ export class Editing {
   private readonly store = inject(Store);
   private readonly author = inject(Author);
   private readonly open = this.store.selectSignal(documentFeature.selectDocumentState);
+
+  private readonly unread = inject(UnreadPages);
 
   private readonly along = new Set<AlongWith>();
   private readonly first = new Set<() => boolean>();
@@ -68,16 +72,32 @@ export class Editing {
   /** Takes the last step back. */
   undo(): void {
     if ([...this.first].some((takesBack) => takesBack())) return;
-    this.revert('undone', this.open().history.undo.at(-1));
+    this.revert('undone', 'undo');
   }
 
   /** Does again what was undone last. */
   redo(): void {
-    this.revert('redone', this.open().history.redo.at(-1));
+    this.revert('redone', 'redo');
   }
 
-  private revert(kind: StepKind, reversals: readonly Reversal[] | undefined): void {
-    if (reversals) this.made(kind, this.stepOf(reversals));
+  private revert(kind: StepKind, which: 'undo' | 'redo'): void {
+    const { id, history } = this.open();
+    const reversals = history[which].at(-1);
+    if (!reversals) return;
+    const on = this.unread.among(
+      reversals.flatMap(({ effect, documentId }) =>
+        documentId === undefined || documentId === id
+          ? (whereOf(effect, 'annotation')?.pageId ?? [])
+          : [],
+      ),
+    );
+    if (on.length === 0) this.made(kind, this.stepOf(reversals));
+    // Whether something has been changed since is told by how it is now.
+    else
+      void this.unread.need(on).then((isRead) => {
+        if (isRead && this.open().history[which].at(-1) === reversals)
+          this.made(kind, this.stepOf(reversals));
+      });
   }
 
   private made(kind: StepKind, step: Step): void {

@@ -37,7 +37,8 @@ export class RemovedElsewhere {
           if (action.news.kind !== 'confirmed') return;
           const removals = action.news.operations.flatMap(({ operation: { author, effect } }) => {
             const page = effect.type === 'page.remove' ? before[effect.pageId] : undefined;
-            return page && !state.pages[page.id]
+            // The answer to what was written on it may have said so already.
+            return page && !state.pages[page.id] && !this.bringingBack.isOffered(page.id)
               ? [{ page, by: author, name: nameOf(page, before) }]
               : [];
           });

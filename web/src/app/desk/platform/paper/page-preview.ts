@@ -14,6 +14,7 @@ import { Store } from '@ngrx/store';
 import { Cancelled } from '../../../../workers/worker-client';
 import { shownSize } from './page-geometry';
 import { PageSource } from './page-source';
+import { UnreadPages } from '../document/unread-pages';
 import { documentFeature } from '../document/document.reducer';
 import { AnnotationPainting } from './annotation-painting';
 import { fileMarks } from './window';
@@ -77,6 +78,7 @@ export class PagePreview {
   readonly down = input<number>();
   private readonly source = inject(PageSource);
   private readonly painting = inject(AnnotationPainting);
+  private readonly unread = inject(UnreadPages);
   private readonly all = inject(Store).selectSignal(documentFeature.selectAnnotations);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly scale = computed(() => WIDTH / shownSize(this.page()).width);
@@ -109,6 +111,7 @@ export class PagePreview {
     scale: number,
     signal: AbortSignal,
   ): Promise<void> {
+    await this.unread.need([page.id]);
     const annotations = this.all()[page.id] ?? noAnnotations;
     const region = {
       x: 0,

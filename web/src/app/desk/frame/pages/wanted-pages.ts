@@ -1,0 +1,28 @@
+import { DestroyRef, computed, inject, type Signal } from '@angular/core';
+import type { Page } from '@stylet/core/api';
+import { UnreadPages } from '../../platform/document/unread-pages';
+import { PageSource } from '../../platform/paper/page-source';
+import { ViewState } from '../../platform/view/view-state';
+
+/** So many pages before and after those that exist come into view next. */
+const AROUND = 4;
+
+/** The pages that exist, from one place to another. */
+interface Near {
+  readonly pages: readonly Page[];
+  readonly range: readonly [number, number];
+}
+
+/** Has what is on pages near the view read, as long as the component is there; used within an injection context. */
+export function wantPagesNear(near: Signal<Near | undefined>): void {
+  const unread = inject(UnreadPages);
+  const wanted = computed(() => {
+    const { pages, range } = near() ?? { pages: [], range: [0, 0] };
+    const [first, last] = range;
+    const ids = pages.slice(Math.max(0, first - AROUND), last + 1 + AROUND).map(({ id }) => id);
+    const inView = pages.slice(first, last + 1).map(({ id }) => id);
+    return [...inView, ...ids];
+  });
+  unread.lookAt(inject(ViewState).currentPage, inject(PageSource).hasDrawn);
+  inject(DestroyRef).onDestroy(unread.want(wanted));
+}
