@@ -32,9 +32,14 @@ export async function annotate(instance: Instance, id: string, count: number): P
   );
 }
 
-/** Handwriting alone, `count` strokes spread over the document's pages. */
-export async function annotateInk(instance: Instance, id: string, count: number): Promise<void> {
-  const pages = await pagesOf(instance, id);
+/** Handwriting alone, `count` strokes spread over the document's pages, or the first of them. */
+export async function annotateInk(
+  instance: Instance,
+  id: string,
+  count: number,
+  first?: number,
+): Promise<void> {
+  const pages = (await pagesOf(instance, id)).slice(0, first);
   const strokes = handwriting();
   const now = new Date().toISOString();
   const effects = Array.from({ length: count }, (_, i) =>

@@ -16,6 +16,7 @@ import { logBenchmarks } from './live/log';
 import { live50 } from './live/windows';
 import { marking } from './marking';
 import { mutation } from './mutation';
+import { openFirstHeavy } from './open-heavy';
 import { openFirstPage } from './open-first-page';
 import { pagingBenchmarks } from './paging';
 import { boardFirst } from './board';
@@ -45,6 +46,7 @@ const all: readonly Benchmark[] = [
   marking,
   writingFrames,
   openFirstPage,
+  openFirstHeavy,
   deskDownload,
   indexScroll,
   outlineDrag,

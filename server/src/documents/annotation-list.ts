@@ -1,9 +1,9 @@
 import type { AnnotationList, AnnotationQuery } from '@stylet/core/api';
 import { byOrder } from '@stylet/core/document';
-import { eq, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
-import { annotations, pages } from '../db/schema';
+import { pageCounts, pages } from '../db/schema';
 import { placeIn } from '../reading/store';
 import { readAnnotations, summaryOf } from './queries';
 
@@ -61,12 +61,12 @@ async function countedPages(
       id: pages.id,
       order: pages.order,
       removed: pages.removed,
-      // An index has the answer for each page.
-      count: sql<number>`(select count(*)::int from ${annotations} lying where lying.page_id = ${pages}.id)`,
+      count: pageCounts.annotations,
     })
     .from(pages)
+    .leftJoin(pageCounts, eq(pageCounts.pageId, pages.id))
     .where(eq(pages.documentId, id));
   return rows
     .sort((a, b) => Number(a.removed) - Number(b.removed) || byOrder(a, b))
-    .map(({ id: pageId, count }) => ({ pageId, count }));
+    .map(({ id: pageId, count }) => ({ pageId, count: count ?? 0 }));
 }

@@ -2,6 +2,7 @@ import { libraryPartSchema, type LibraryPart } from '@stylet/core/api';
 import { newId, type Effect } from '@stylet/core/document';
 import { annotationEffect } from '@stylet/core/document/testing';
 import fc from 'fast-check';
+import { pageCounts } from '../db/schema';
 import { blankPdf } from '../testing/pictures';
 import { TestServer, operation, stroke } from '../testing/server';
 
@@ -136,6 +137,11 @@ test('whatever is done to a document, its counts are what is there', async () =>
         expect(reply.statusCode).toBe(200);
         const { pageCount, annotationCount } = await server.document(id);
         expect([pageCount, annotationCount]).toEqual(await counted(id));
+        const all = await server.annotations(id);
+        const onEach = await server.services.database.select().from(pageCounts);
+        for (const { pageId, annotations } of onEach)
+          expect(annotations).toBe(all.filter((a) => a.pageId === pageId).length);
+        expect(onEach.length).toBeGreaterThanOrEqual(new Set(all.map((a) => a.pageId)).size);
       },
     ),
     { numRuns: 40 },

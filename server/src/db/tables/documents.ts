@@ -119,6 +119,12 @@ export const annotations = pgTable(
   (t) => [primaryKey({ columns: [t.documentId, t.id] }), index('annotations_of_page').on(t.pageId)],
 );
 
+/** How many annotations each page has, removed or not; kept by triggers (migration 0025). */
+export const pageCounts = pgTable('page_counts', {
+  pageId: onPage().primaryKey(),
+  annotations: integer('annotations').notNull(),
+});
+
 /** Every change, in order; an operation's id is what makes sending it twice harmless. */
 export const operations = pgTable(
   'operations',

@@ -16,13 +16,15 @@ interface Near {
 /** Has what is on pages near the view read, as long as the component is there; used within an injection context. */
 export function wantPagesNear(near: Signal<Near | undefined>): void {
   const unread = inject(UnreadPages);
+  const { hasDrawn } = inject(PageSource);
   const wanted = computed(() => {
     const { pages, range } = near() ?? { pages: [], range: [0, 0] };
     const [first, last] = range;
-    const ids = pages.slice(Math.max(0, first - AROUND), last + 1 + AROUND).map(({ id }) => id);
-    const inView = pages.slice(first, last + 1).map(({ id }) => id);
-    return [...inView, ...ids];
+    const inView = pages.slice(first, last + 1);
+    if (!hasDrawn()) return inView.map(({ id }) => id);
+    const around = pages.slice(Math.max(0, first - AROUND), last + 1 + AROUND);
+    return [...inView, ...around].map(({ id }) => id);
   });
-  unread.lookAt(inject(ViewState).currentPage, inject(PageSource).hasDrawn);
+  unread.lookAt(inject(ViewState).currentPage, hasDrawn);
   inject(DestroyRef).onDestroy(unread.want(wanted));
 }

@@ -1,0 +1,111 @@
+import type { CDPSession, Page } from '@playwright/test';
+import type { Instance } from '../e2e/support/instance';
+import { median, pairedRatio, type Benchmark } from './benchmark';
+import { launch } from './browser';
+import { annotateInk, manualPath } from './documents';
+import { bringInAll, withPrepared } from './prepared';
+
+const PAGES = 600;
+const STROKES = 50_000;
+const RUNS = 7;
+/** What comes after the first page has come by then, in ms. */
+const RESTS = 3000;
+
+/** One document twice: with fifty thousand strokes on its first 600 pages, and with none. */
+const withBoth = <T>(
+  work: (instance: Instance, ids: { heavy: string; light: string }) => Promise<T>,
+): Promise<T> =>
+  withPrepared(
+    'heavy',
+    async (instance) => {
+      const [heavy, light] = await bringInAll(instance, [manualPath, manualPath]);
+      await annotateInk(instance, heavy, STROKES, PAGES);
+      return { heavy, light };
+    },
+    work,
+  );
+
+/** A window in which documents are opened one after the other. */
+class Reader {
+  readonly heaps = new Map<string, number[]>();
+  private constructor(
+    private readonly page: Page,
+    private readonly session: CDPSession,
+    private readonly url: string,
+  ) {}
+
+  static async of(page: Page, url: string): Promise<Reader> {
+    return new Reader(page, await page.context().newCDPSession(page), url);
+  }
+
+  /** From the click on a cover to the first page, sharp, with its ink if it has any; in ms. */
+  async open(id: string, hasInk: boolean): Promise<number> {
+    await this.page.goto(this.url);
+    await this.page.locator(`stylet-document-card a[href$="${id}"]`).first().waitFor();
+    // Nobody picks a cover in less than a second.
+    await this.page.waitForTimeout(1000);
+    const time = await this.page.evaluate(
+      ([document_, ink]) =>
+        new Promise<number>((resolve) => {
+          const start = performance.now();
+          const card = `stylet-document-card a[href$="${document_}"]`;
+          document.querySelector<HTMLElement>(card)!.click();
+          const timer = setInterval(() => {
+            const view = document.querySelector('stylet-page-view[data-page="1"]');
+            const canvas = view?.querySelector<HTMLCanvasElement>('canvas.bitmap[width]');
+            if (!canvas || Math.abs(canvas.width - view!.clientWidth * devicePixelRatio) >= 2)
+              return;
+            const over = view!.querySelector<HTMLCanvasElement>('canvas.own:not(.under, .paper)')!;
+            if (ink && over.width < 400) return;
+            clearInterval(timer);
+            resolve(performance.now() - start);
+          }, 4);
+        }),
+      [id, hasInk] as const,
+    );
+    await this.page.waitForTimeout(RESTS);
+    await this.session.send('HeapProfiler.collectGarbage');
+    const { usedSize } = await this.session.send('Runtime.getHeapUsage');
+    this.heaps.set(id, [...(this.heaps.get(id) ?? []), usedSize]);
+    return time;
+  }
+
+  /** Forgets what this browser has kept of documents. */
+  async forget(): Promise<void> {
+    await this.page.goto('about:blank');
+    const all = { origin: this.url, storageTypes: 'indexeddb' };
+    await this.session.send('Storage.clearDataForOrigin', all);
+  }
+
+  /** What the heap holds with one document as a multiple of that with another. */
+  heapRatio(one: string, other: string): string {
+    const [a, b] = [one, other].map((id) => median(this.heaps.get(id)!) / 1e6);
+    return `heap ${a.toFixed(0)} MB of ${b.toFixed(0)} MB: ${(a / b).toFixed(2)} x`;
+  }
+}
+
+export const openFirstHeavy: Benchmark = {
+  name: 'open-first-heavy',
+  about: 'click to first sharp page with ink, 50,000 strokes never seen, against none',
+  run: () =>
+    withBoth(async (instance, { heavy, light }) => {
+      const browser = await launch();
+      try {
+        const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+        const reader = await Reader.of(await context.newPage(), instance.url);
+        const opened = async (id: string, hasInk: boolean): Promise<number> => {
+          await reader.forget();
+          return reader.open(id, hasInk);
+        };
+        const value = await pairedRatio(
+          () => opened(heavy, true),
+          () => opened(light, false),
+          RUNS,
+        );
+        const note = reader.heapRatio(heavy, light);
+        return { kind: 'ratio', value, baseline: 'the same without ink', goal: 1.2, note };
+      } finally {
+        await browser.close();
+      }
+    }),
+};
