@@ -16,7 +16,7 @@ import { logBenchmarks } from './live/log';
 import { live50 } from './live/windows';
 import { marking } from './marking';
 import { mutation } from './mutation';
-import { openFirstHeavy } from './open-heavy';
+import { openAgain, openFirstHeavy } from './open-heavy';
 import { openFirstPage } from './open-first-page';
 import { pagingBenchmarks } from './paging';
 import { boardFirst } from './board';
@@ -47,6 +47,7 @@ const all: readonly Benchmark[] = [
   writingFrames,
   openFirstPage,
   openFirstHeavy,
+  openAgain,
   deskDownload,
   indexScroll,
   outlineDrag,

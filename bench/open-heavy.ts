@@ -1,5 +1,6 @@
 import type { CDPSession, Page } from '@playwright/test';
 import type { Instance } from '../e2e/support/instance';
+import { DeskDriver } from '../e2e/support/desk';
 import { median, pairedRatio, type Benchmark } from './benchmark';
 import { launch } from './browser';
 import { annotateInk, manualPath } from './documents';
@@ -39,11 +40,16 @@ class Reader {
   }
 
   /** From the click on a cover to the first page, sharp, with its ink if it has any; in ms. */
-  async open(id: string, hasInk: boolean): Promise<number> {
+  async open(
+    id: string,
+    hasInk: boolean,
+    before: () => Promise<void> = () => Promise.resolve(),
+  ): Promise<number> {
     await this.page.goto(this.url);
     await this.page.locator(`stylet-document-card a[href$="${id}"]`).first().waitFor();
     // Nobody picks a cover in less than a second.
     await this.page.waitForTimeout(1000);
+    await before();
     const time = await this.page.evaluate(
       ([document_, ink]) =>
         new Promise<number>((resolve) => {
@@ -68,6 +74,15 @@ class Reader {
     const { usedSize } = await this.session.send('Runtime.getHeapUsage');
     this.heaps.set(id, [...(this.heaps.get(id) ?? []), usedSize]);
     return time;
+  }
+
+  /** Waits until documents are kept in this browser. */
+  async kept(ids: readonly string[]): Promise<void> {
+    for (const id of ids) {
+      await this.page.goto(`${this.url}/documents/${id}`);
+      await new DeskDriver(this.page).keptHere();
+    }
+    this.heaps.clear();
   }
 
   /** Forgets what this browser has kept of documents. */
@@ -104,6 +119,40 @@ export const openFirstHeavy: Benchmark = {
         );
         const note = reader.heapRatio(heavy, light);
         return { kind: 'ratio', value, baseline: 'the same without ink', goal: 1.2, note };
+      } finally {
+        await browser.close();
+      }
+    }),
+};
+
+export const openAgain: Benchmark = {
+  name: 'open-again',
+  about: 'the same kept in the browser, with the server and without it',
+  run: () =>
+    withBoth(async (instance, { heavy, light }) => {
+      const browser = await launch();
+      try {
+        const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+        const reader = await Reader.of(await context.newPage(), instance.url);
+        await reader.kept([heavy, light]);
+        const value = await pairedRatio(
+          () => reader.open(heavy, true),
+          () => reader.open(light, false),
+          RUNS,
+        );
+        const heaps = reader.heapRatio(heavy, light);
+        const alone = async (id: string, hasInk: boolean): Promise<number> => {
+          const time = await reader.open(id, hasInk, () => instance.kill());
+          await instance.start();
+          return time;
+        };
+        const away = await pairedRatio(
+          () => alone(heavy, true),
+          () => alone(light, false),
+          RUNS,
+        );
+        const note = `without the server ${away.toFixed(2)} x (goal <= 1.1); ${heaps} (goal <= 1.5)`;
+        return { kind: 'ratio', value, baseline: 'the same without ink', goal: 1.1, note };
       } finally {
         await browser.close();
       }

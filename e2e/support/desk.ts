@@ -139,6 +139,33 @@ export class DeskDriver {
     await (await this.input()).send('Input.dispatchTouchEvent', { type, touchPoints });
   }
 
+  /** Waits until the open document is kept in this browser. */
+  async keptHere(): Promise<void> {
+    const id = /documents\/([^?/]+)/.exec(this.page.url())![1];
+    await expect
+      .poll(
+        () =>
+          this.page.evaluate(async (key) => {
+            const isThere = await indexedDB.databases();
+            // Whoever opens one that is not there makes it.
+            if (!isThere.some(({ name }) => name === 'stylet-kept')) return 0;
+            const done = <T>(request: IDBRequest<T>): Promise<T> =>
+              new Promise((resolve, reject) => {
+                request.onsuccess = () => resolve(request.result);
+                request.onerror = () => reject(request.error!);
+              });
+            const database = await done(indexedDB.open('stylet-kept'));
+            const count = await done(
+              database.transaction('states').objectStore('states').count(key),
+            );
+            database.close();
+            return count;
+          }, id),
+        { timeout: 30_000 },
+      )
+      .toBe(1);
+  }
+
   async saved(): Promise<void> {
     // The change first has to show as one that is not saved yet.
     await this.still();

@@ -29,6 +29,7 @@ import { SyncEffects } from './desk/platform/sync/sync.effects';
 import { syncFeature } from './desk/platform/sync/sync.reducer';
 import { FindEffects } from './find/find.effects';
 import { findFeature } from './find/find.reducer';
+import { KeepingEffects } from './kept/keeping.effects';
 import { LibraryEffects } from './library/library.effects';
 import { libraryFeature } from './library/library.reducer';
 
@@ -69,6 +70,7 @@ export const appConfig: ApplicationConfig = {
       OtherWindows,
       CatchingUp,
       ReadingPages,
+      KeepingEffects,
       LiveDocument,
       RemovedElsewhere,
       KitEffects,

@@ -1,4 +1,5 @@
 import { Injectable } from '@angular/core';
+import { KEPT_DB } from '../app/storage/account';
 
 /** Starts PDF workers, one ahead: by the time a cover is clicked the next one is running. */
 @Injectable({ providedIn: 'root' })
@@ -25,4 +26,4 @@ export class PdfWorkers {
 }
 
 const start = (): Worker =>
-  new Worker(new URL('./pdf.worker', import.meta.url), { type: 'module' });
+  new Worker(new URL('./pdf.worker', import.meta.url), { type: 'module', name: KEPT_DB });

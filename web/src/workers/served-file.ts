@@ -1,18 +1,22 @@
 import { PDFDataRangeTransport } from 'pdfjs-dist';
-import { fetchPiece, type Piece } from './pieces';
+import { keptFile } from '../kept/kept-file';
+import { fetchPiece, pieceOf, type Piece, type Wanted } from './pieces';
 
 /** What pdf.js asks for at a time: only what is looked at is fetched, so that a long book opens as fast as a short one. */
 export const CHUNK = 128 * 1024;
 /** Where files keep what is in them, and often their first pages: fetched together with the beginning. */
 const TAIL = 512 * 1024;
 
-/** A PDF on the server, whose bytes are fetched as pdf.js asks for them. */
+/** Part of one file, from wherever it is. */
+type Read = (wanted: Wanted) => Promise<Piece>;
+
+/** A PDF on the server, or kept here, whose bytes are got as pdf.js asks for them. */
 export class ServedFile extends PDFDataRangeTransport {
   /** Told once, when bytes cannot be had: who waits for them would wait for ever. */
   broke: (error: unknown) => void = () => undefined;
 
   private constructor(
-    private readonly url: string,
+    private readonly read: Read,
     head: Piece,
     private readonly tail: Piece,
     private readonly closing: AbortController,
@@ -20,16 +24,19 @@ export class ServedFile extends PDFDataRangeTransport {
     super(head.size, head.bytes);
   }
 
-  /** Fetches both ends of a file, at once. Throws what `fetchPiece` throws. */
+  /** Gets both ends of a file, at once. Throws what `fetchPiece` throws. */
   static async open(url: string): Promise<ServedFile> {
     const closing = new AbortController();
+    const kept = await keptFile(url);
+    const read: Read = (wanted) =>
+      kept ? pieceOf(kept, wanted) : fetchPiece(url, wanted, closing.signal);
     try {
       const [head, tail] = await Promise.all([
-        fetchPiece(url, { begin: 0, end: CHUNK }, closing.signal),
-        fetchPiece(url, { last: TAIL }, closing.signal),
+        read({ begin: 0, end: CHUNK }),
+        read({ last: TAIL }),
       ]);
       checkSame(head, tail);
-      return new ServedFile(url, head, tail, closing);
+      return new ServedFile(read, head, tail, closing);
     } catch (error) {
       // One end alone is of no use.
       closing.abort();
@@ -43,7 +50,7 @@ export class ServedFile extends PDFDataRangeTransport {
       this.onDataRange(begin, bytes.slice(begin - from, end - from));
       return;
     }
-    fetchPiece(this.url, { begin, end }, this.closing.signal)
+    this.read({ begin, end })
       .then((piece) => {
         checkSame(piece, this.tail);
         this.onDataRange(begin, piece.bytes.slice(begin - piece.begin, end - piece.begin));

@@ -10,6 +10,9 @@ export const nameFor = (account: string, name: string): string =>
 
 export const nameHere = (name: string): string => nameFor(ACCOUNT, name);
 
+/** The database of documents that are kept here, by which workers know it too. */
+export const KEPT_DB = nameHere('stylet-kept');
+
 /** What is kept under names, as the browser's own storages do. */
 export type NamedStorage = Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>;
 

@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import type { Operation, Reversal, StepKind } from '@stylet/core/document';
+import type { ConfirmedOperation, Operation, Reversal, StepKind } from '@stylet/core/document';
 import type { Trouble } from '../api/problem';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import { nameHere } from './account';
@@ -31,6 +31,8 @@ interface Schema extends DBSchema {
   aside: { key: string; value: AsideOperation };
   /** Files of pictures that the server does not have yet. */
   pictures: { key: string; value: { digest: string; file: Blob } };
+  /** What was done to kept documents and is not in what is kept of them yet; by document and revision. */
+  log: { key: [string, number]; value: ConfirmedOperation };
   steps: {
     key: number;
     value: KeptStep;
@@ -44,7 +46,7 @@ export class BrowserDb {
   private opened: Promise<IDBPDatabase<Schema>> | undefined;
 
   open(): Promise<IDBPDatabase<Schema>> {
-    this.opened ??= openDB<Schema>(nameHere('stylet'), 4, {
+    this.opened ??= openDB<Schema>(nameHere('stylet'), 5, {
       upgrade(database, from) {
         if (from < 1) {
           const operations = database.createObjectStore('operations', { keyPath: 'operation.id' });
@@ -57,6 +59,8 @@ export class BrowserDb {
         }
         if (from < 3) database.createObjectStore('pictures', { keyPath: 'digest' });
         if (from < 4) database.createObjectStore('aside', { keyPath: 'operation.id' });
+        if (from < 5)
+          database.createObjectStore('log', { keyPath: ['operation.documentId', 'revision'] });
       },
       // A window with a newer version asks for the database: this one will open it anew.
       blocking: (_current, _blocked, event) => {

@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import type { ConfirmedOperation } from '@stylet/core/document';
-import { createEffect } from '@ngrx/effects';
+import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import {
   EMPTY,
@@ -26,12 +26,16 @@ const PATIENCE = 3000;
 @Injectable({ providedIn: 'root' })
 export class CatchingUp {
   private readonly api = inject(Api);
+  private readonly actions = inject(Actions);
   private readonly live = inject(Live);
   private readonly store = inject(Store);
   private readonly open = this.store.selectSignal(documentFeature.selectDocumentState);
   private readonly isBehind = this.store.selectSignal(documentFeature.selectIsBehind);
 
-  /** When there is more than is known; and, unless one is told of it, when the window is looked at again. */
+  /**
+   * When there is more than is known; when what is kept here has been opened; and, unless one is told of it, when the window is
+   * looked at again.
+   */
   readonly catchUp = createEffect(
     () =>
       merge(
@@ -42,9 +46,13 @@ export class CatchingUp {
               isBehind ? timer(this.live.isConnected() ? PATIENCE : 0) : EMPTY,
             ),
           ),
-        fromEvent(document, 'visibilitychange').pipe(
-          filter(() => !document.hidden && !this.live.isConnected()),
-        ),
+        merge(
+          fromEvent(document, 'visibilitychange').pipe(filter(() => !document.hidden)),
+          this.actions.pipe(
+            ofType(documentActions.loaded),
+            filter(({ isKept }) => isKept === true),
+          ),
+        ).pipe(filter(() => !this.live.isConnected())),
       ).pipe(
         filter(() => this.open().status === 'ready'),
         exhaustMap(() => this.asked()),

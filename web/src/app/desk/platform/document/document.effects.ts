@@ -2,9 +2,10 @@ import { Injectable, inject } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { noHistory, type History } from '@stylet/core/document';
 import { Actions, ROOT_EFFECTS_INIT, createEffect, ofType } from '@ngrx/effects';
-import { catchError, forkJoin, from, filter, of, switchMap, tap } from 'rxjs';
+import { catchError, filter, firstValueFrom, forkJoin, from, map, of, switchMap, tap } from 'rxjs';
 import { Api } from '../../../api/api';
 import { troubleOf } from '../../../api/problem';
+import { KeptDocuments, type KeptOpening } from '../../../kept/kept-documents';
 import { Outbox } from '../sync/outbox';
 import { CatchingUp } from './catching-up';
 import { documentActions } from './document.reducer';
@@ -12,6 +13,8 @@ import { HistoryStore } from './history-store';
 
 /** So many annotations are read with the document, those nearest to where one was last; others when they are wanted. */
 const AT_FIRST = 200;
+
+type Opening = Omit<KeptOpening, 'revision'> & { readonly isKept?: boolean };
 
 @Injectable()
 export class DocumentEffects {
@@ -21,36 +24,17 @@ export class DocumentEffects {
   private readonly history = inject(HistoryStore);
   private readonly snackBar = inject(MatSnackBar);
   private readonly catchingUp = inject(CatchingUp);
+  private readonly kept = inject(KeptDocuments);
 
-  /**
-   * What waits to be sent is read first: that it is sent meanwhile is heard. Pages and annotations come apart; what was
-   * done between is done to them once more, in order, which leaves them as it does.
-   */
+  /** What waits to be sent is read first: that it is sent meanwhile is heard. */
   readonly load = createEffect(() =>
     this.actions.pipe(
       ofType(documentActions.opened),
       switchMap(({ id }) =>
         from(this.outbox.waiting(id)).pipe(
           switchMap((waiting) =>
-            forkJoin([
-              this.api.document(id),
-              this.api.annotations(id, AT_FIRST),
-              this.history.read(id).catch(withoutHistory),
-            ]).pipe(
-              switchMap(([document, { annotations, unread, revision }, history]) =>
-                this.catchingUp
-                  .between(id, Math.min(document.revision, revision), revision)
-                  .then((since) =>
-                    documentActions.loaded({
-                      document,
-                      annotations,
-                      unread,
-                      waiting,
-                      since,
-                      history,
-                    }),
-                  ),
-              ),
+            forkJoin([this.opening(id), this.history.read(id).catch(withoutHistory)]).pipe(
+              map(([opening, history]) => documentActions.loaded({ ...opening, waiting, history })),
             ),
           ),
           catchError((error: unknown) =>
@@ -60,6 +44,26 @@ export class DocumentEffects {
       ),
     ),
   );
+
+  /** From here if it is kept here, from the server otherwise. */
+  private async opening(id: string): Promise<Opening> {
+    const kept = await this.kept.opening(id, AT_FIRST);
+    return kept ? { ...kept, isKept: true } : this.fromServer(id);
+  }
+
+  /**
+   * Pages and annotations come apart; what was done between is done to them once more, in order, which leaves them as it
+   * does.
+   */
+  private async fromServer(id: string): Promise<Opening> {
+    const [document, { annotations, unread, revision }] = await Promise.all([
+      firstValueFrom(this.api.document(id)),
+      firstValueFrom(this.api.annotations(id, AT_FIRST)),
+    ]);
+    const before = Math.min(document.revision, revision);
+    const since = await this.catchingUp.between(id, before, revision);
+    return { document, annotations, unread, since };
+  }
 
   readonly keep = createEffect(
     () =>

@@ -46,14 +46,18 @@ export const documentActions = createActionGroup({
       /** Pages whose annotations are not among these. */
       unread?: AnnotationList['unread'];
       waiting: readonly Operation[];
-      /** What was done while the two were read. */
+      /** What was done since. */
       since?: readonly ConfirmedOperation[];
+      /** It is as it is kept in this browser; the server may have more. */
+      isKept?: boolean;
       history: History;
     }>(),
     'Load Failed': props<{ trouble: Trouble }>(),
     Closed: emptyProps(),
     'Companion Chosen': props<{ documentId: string; companion: StyletDocument['companion'] }>(),
     'Step Made': props<{ documentId: string; kind: StepKind; step: Step }>(),
+    /** What the server says of an open document that was opened as it is kept. */
+    Refreshed: props<{ document: StyletDocument }>(),
     /** `isFromHere`: other windows of this browser are to hear of it too. */
     Heard: props<{ documentId: string; news: News; isFromHere: boolean }>(),
   },
@@ -129,6 +133,13 @@ export const documentFeature = createFeature({
         if (document.id !== open.id) return open;
         const { title, landmarks, pages, revision } = document;
         const news: News[] = [
+          // What follows on a gap shows all the same.
+          {
+            kind: 'made',
+            operations: (since ?? [])
+              .filter((one) => one.revision > revision)
+              .map(({ operation }) => operation),
+          },
           { kind: 'confirmed', operations: since ?? [] },
           { kind: 'made', operations: waiting },
           ...open.heard,
@@ -149,6 +160,11 @@ export const documentFeature = createFeature({
           history,
         };
       },
+    ),
+    on(documentActions.refreshed, (open, { document }) =>
+      document.id === open.id
+        ? { ...open, companion: document.companion, notices: document.notices }
+        : open,
     ),
     on(documentActions.loadFailed, (open, { trouble }): OpenDocument => ({
       ...open,

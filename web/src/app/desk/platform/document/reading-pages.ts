@@ -1,9 +1,11 @@
 import { Injectable, effect, inject, signal, untracked } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
+import type { PagesRead } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../../api/api';
 import { isPassing, troubleOf } from '../../../api/problem';
+import { KeptDocuments } from '../../../kept/kept-documents';
 import { documentActions, documentFeature } from './document.reducer';
 import { UnreadPages } from './unread-pages';
 
@@ -19,6 +21,8 @@ export class ReadingPages {
   private readonly snackBar = inject(MatSnackBar);
   private readonly documentId = this.store.selectSignal(documentFeature.selectId);
   private readonly unread = this.store.selectSignal(documentFeature.selectUnread);
+  private readonly kept = inject(KeptDocuments);
+  private isOld = false;
   private readonly isBusy = signal(false);
   /** The document of which no more can be read, until it is opened anew. */
   private readonly givenUp = signal<string | undefined>(undefined);
@@ -36,14 +40,23 @@ export class ReadingPages {
     });
   }
 
+  private async fromHere(
+    documentId: string,
+    pageIds: readonly string[],
+  ): Promise<PagesRead | undefined> {
+    return this.isOld ? undefined : this.kept.onPages(documentId, pageIds);
+  }
+
   private async read(documentId: string, pageIds: readonly string[]): Promise<void> {
     this.isBusy.set(true);
     try {
-      const { revision, annotations } = await firstValueFrom(
-        this.api.annotationsOn(documentId, pageIds),
-      );
+      const { revision, annotations } =
+        (await this.fromHere(documentId, pageIds)) ??
+        (await firstValueFrom(this.api.annotationsOn(documentId, pageIds)));
       const news = { kind: 'read', pageIds, annotations, revision } as const;
       this.store.dispatch(documentActions.heard({ documentId, news, isFromHere: false }));
+      // Too much has been done since it was kept: the next time it comes from the server.
+      this.isOld = this.pages.among(pageIds).length > 0;
     } catch (error) {
       if (!isPassing(error)) {
         this.givenUp.set(documentId);

@@ -1,7 +1,9 @@
 import { Injectable, inject } from '@angular/core';
 import type { Operation, Picture } from '@stylet/core/document';
 import { firstValueFrom } from 'rxjs';
+import { picturePath } from '../../../../kept/addresses';
 import { Api } from '../../../api/api';
+import { KeptDocuments } from '../../../kept/kept-documents';
 import { BrowserDb } from '../../../storage/browser-db';
 
 /** What tells one picture's file from another's. */
@@ -11,6 +13,7 @@ export type PictureFile = Pick<Picture, 'digest' | 'medium'>;
 @Injectable({ providedIn: 'root' })
 export class PictureFiles {
   private readonly api = inject(Api);
+  private readonly documents = inject(KeptDocuments);
   private readonly db = inject(BrowserDb);
   /** Put in just now, and on their way into this browser's store; or in memory for want of one. */
   private readonly coming = new Map<string, Blob>();
@@ -19,7 +22,11 @@ export class PictureFiles {
   /** The file by which a picture is shown: its pixels, or the PDF that draws it. */
   async get({ digest, medium }: PictureFile): Promise<Blob> {
     const here = this.coming.get(digest) ?? (await this.waiting(digest));
-    return here ?? firstValueFrom(this.api.pictureFile(digest, medium));
+    return (
+      here ??
+      (await this.documents.file(picturePath(digest, medium))) ??
+      firstValueFrom(this.api.pictureFile(digest, medium))
+    );
   }
 
   /** Keeps a file until the server has it. */

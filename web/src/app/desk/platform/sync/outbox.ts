@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { operationSchema, type Operation } from '@stylet/core/document';
+import { operationSchema, type ConfirmedOperation, type Operation } from '@stylet/core/document';
 import type { Trouble } from '../../../api/problem';
 import { BrowserDb, type AsideOperation } from '../../../storage/browser-db';
 
@@ -64,9 +64,14 @@ export class Outbox {
     return { documentIds, count: await store.count() };
   }
 
-  async remove(ids: readonly string[]): Promise<void> {
-    const transaction = (await this.db.open()).transaction('operations', 'readwrite');
-    for (const id of ids) void transaction.store.delete(id);
+  /** The server has carried operations out. Those `logged` are then there: at no moment they are in neither. */
+  async acknowledge(
+    operations: readonly Operation[],
+    logged: readonly ConfirmedOperation[] = [],
+  ): Promise<void> {
+    const transaction = (await this.db.open()).transaction(['operations', 'log'], 'readwrite');
+    for (const one of logged) void transaction.objectStore('log').put(one);
+    for (const { id } of operations) void transaction.objectStore('operations').delete(id);
     await transaction.done;
   }
 

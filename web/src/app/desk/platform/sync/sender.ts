@@ -1,11 +1,12 @@
 import { Injectable, inject } from '@angular/core';
-import type { News, Operation } from '@stylet/core/document';
+import type { ConfirmedOperation, News, Operation } from '@stylet/core/document';
 import { Store, type Action } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../../api/api';
 import { troubleOf, type Trouble } from '../../../api/problem';
 import { byDocument } from '../document/by-document';
 import { documentActions } from '../document/document.reducer';
+import { KeptDocuments } from '../../../kept/kept-documents';
 import { Live } from '../live/live';
 import { PictureFiles } from '../pictures/picture-files';
 import { Line } from './line';
@@ -22,6 +23,7 @@ export class Sender {
   private readonly api = inject(Api);
   private readonly live = inject(Live);
   private readonly outbox = inject(Outbox);
+  private readonly kept = inject(KeptDocuments);
   private readonly pictures = inject(PictureFiles);
   private readonly store = inject(Store);
   private readonly penRest = inject(PenRest);
@@ -125,7 +127,10 @@ export class Sender {
     const { revision, operations, removedPages } = await (this.live.perform(documentId, batch) ??
       firstValueFrom(this.api.perform(documentId, batch)));
     try {
-      await this.outbox.remove(batch.map(({ id }) => id));
+      await this.outbox.acknowledge(
+        batch,
+        this.kept.has(documentId) ? confirmedOf(batch, operations) : [],
+      );
     } finally {
       // Over the socket nobody else tells this window of its own operations.
       this.tell(documentId, { kind: 'acknowledged', revisions: operations, revision });
@@ -145,3 +150,12 @@ export class Sender {
     return { documentIds };
   }
 }
+
+const confirmedOf = (
+  batch: readonly Operation[],
+  revisions: readonly { readonly id: string; readonly revision: number }[],
+): ConfirmedOperation[] =>
+  revisions.flatMap(({ id, revision }) => {
+    const operation = batch.find((one) => one.id === id);
+    return operation ? [{ operation, revision }] : [];
+  });

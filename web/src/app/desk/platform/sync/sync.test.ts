@@ -59,7 +59,7 @@ beforeEach(async () => {
   sender = TestBed.inject(Sender);
   outbox = TestBed.inject(Outbox);
   store = TestBed.inject(Store);
-  await outbox.remove((await outbox.all()).map(({ id }) => id));
+  await outbox.acknowledge(await outbox.all());
   await outbox.forget((await outbox.aside()).map(({ operation }) => operation.id));
 });
 

@@ -1,0 +1,192 @@
+import { Injectable, inject, signal } from '@angular/core';
+import type { AnnotationList, StyletDocument } from '@stylet/core/api';
+import type { ConfirmedOperation, PagesRead } from '@stylet/core/document';
+import { keptDbOf, type KeptState } from '../../kept/kept-db';
+import type { Kept, KeptRequests } from '../../kept/protocol';
+import type { WorkerClient } from '../../workers/worker-client';
+import { KEPT_DB, accountChannel } from '../storage/account';
+import { BrowserDb } from '../storage/browser-db';
+import { KeptBound } from './kept-bound';
+
+const CHANNEL = 'stylet.kept';
+
+/** A document as it is kept here: with annotations of some pages, and what was done to it since. */
+export interface KeptOpening extends AnnotationList {
+  readonly document: StyletDocument;
+  readonly since: readonly ConfirmedOperation[];
+}
+
+/** Documents that are kept in this browser: they open from here, with or without the server. */
+@Injectable({ providedIn: 'root' })
+export class KeptDocuments {
+  private readonly db = inject(BrowserDb);
+  private readonly bound = inject(KeptBound);
+  private readonly open = keptDbOf(KEPT_DB);
+  private readonly channel = accountChannel(CHANNEL);
+  private readonly known = signal<ReadonlyMap<string, KeptState>>(new Map());
+  /** What is kept, as far as it is known yet. */
+  readonly states = this.known.asReadonly();
+  private client: WorkerClient<KeptRequests> | undefined;
+
+  constructor() {
+    this.channel.onmessage = () => void this.readStates();
+    void this.readStates();
+  }
+
+  has(id: string): boolean {
+    return this.known().has(id);
+  }
+
+  /**
+   * A kept document, with as many annotations as asked for of the pages nearest to where one was last. Undefined for one
+   * that is not kept, and where this browser cannot say.
+   */
+  async opening(id: string, most: number): Promise<KeptOpening | undefined> {
+    try {
+      return await this.read(id, most);
+    } catch (error) {
+      console.warn('What is kept of a document cannot be read.', error);
+      return undefined;
+    }
+  }
+
+  /** What is on pages of a kept document; undefined for one that is not kept. */
+  async onPages(id: string, pageIds: readonly string[]): Promise<PagesRead | undefined> {
+    const db = await this.open();
+    const transaction = db.transaction(['states', 'annotations']);
+    const state = await transaction.objectStore('states').get(id);
+    if (!state) return undefined;
+    const index = transaction.objectStore('annotations').index('page');
+    const rows = await Promise.all(pageIds.map((pageId) => index.getAll([id, pageId])));
+    const annotations = rows.flat().map(({ annotation }) => annotation);
+    return { pageIds, annotations, revision: state.revision };
+  }
+
+  /** Keeps a document, or brings up to date what is kept of it. */
+  async keep(id: string, isChosen: boolean): Promise<Kept> {
+    const params = { id, isChosen, most: this.bound.bytes(), now: Date.now() };
+    const kept = await (await this.worker()).ask('keep', params);
+    if (kept.kind === 'gone') await this.remove(id);
+    await this.changed();
+    return kept;
+  }
+
+  /** Notes what was done to a kept document, and takes it into what is kept when there is time. */
+  async log(id: string, operations: readonly ConfirmedOperation[]): Promise<void> {
+    if (!this.has(id) || operations.length === 0) return;
+    const transaction = (await this.db.open()).transaction('log', 'readwrite');
+    for (const one of operations) void transaction.store.put(one);
+    await transaction.done;
+  }
+
+  /** Takes what was noted into what is kept. */
+  async advance(id: string): Promise<void> {
+    const db = await this.db.open();
+    const operations = await db.getAll('log', logOf(id));
+    if (operations.length === 0) return;
+    const state = await (await this.worker()).ask('advance', { id, operations });
+    const done = state
+      ? operations.filter(({ revision }) => revision <= state.revision)
+      : operations;
+    const transaction = db.transaction('log', 'readwrite');
+    for (const { revision } of done) void transaction.store.delete([id, revision]);
+    await transaction.done;
+    if (state) this.known.update((known) => new Map(known).set(id, state));
+  }
+
+  async remove(id: string): Promise<void> {
+    await (await this.worker()).ask('remove', { id });
+    await (await this.db.open()).delete('log', logOf(id));
+    await this.changed();
+  }
+
+  /** Says whether a document is to stay here whatever else needs room. */
+  async choose(id: string, isChosen: boolean): Promise<void> {
+    await (await this.worker()).ask('choose', { id, isChosen });
+    await this.changed();
+  }
+
+  /** Lets go of what is over the bound. */
+  async trim(): Promise<void> {
+    await (await this.worker()).ask('trim', { most: this.bound.bytes() });
+    await this.changed();
+  }
+
+  /** A file that is kept here, by its address. */
+  async file(path: string): Promise<Blob | undefined> {
+    try {
+      return (await (await this.open()).get('files', path))?.blob;
+    } catch (error) {
+      console.warn('What is kept of a file cannot be read.', error);
+      return undefined;
+    }
+  }
+
+  private async read(id: string, most: number): Promise<KeptOpening | undefined> {
+    const [db, own] = await Promise.all([this.open(), this.db.open()]);
+    const transaction = db.transaction(['states', 'documents', 'annotations']);
+    const [state, document] = await Promise.all([
+      transaction.objectStore('states').get(id),
+      transaction.objectStore('documents').get(id),
+    ]);
+    if (!state || !document) return undefined;
+    const { near, unread } = nearest(document, state.counts, most);
+    const index = transaction.objectStore('annotations').index('page');
+    const rows = await Promise.all(near.map((pageId) => index.getAll([id, pageId])));
+    const { revision } = state;
+    const log = await own.getAll('log', logOf(id));
+    return {
+      document: { ...document, revision },
+      revision,
+      annotations: rows.flat().map(({ annotation }) => annotation),
+      unread,
+      since: log.filter((one) => one.revision > revision),
+    };
+  }
+
+  private async changed(): Promise<void> {
+    this.channel.postMessage('changed');
+    await this.readStates();
+  }
+
+  private async readStates(): Promise<void> {
+    try {
+      const states = await (await this.open()).getAll('states');
+      this.known.set(new Map(states.map((state) => [state.id, state])));
+    } catch (error) {
+      // Nothing is kept then, and all comes from the server.
+      console.warn('This browser cannot keep documents.', error);
+    }
+  }
+
+  /** Started when there is something to keep. */
+  private async worker(): Promise<WorkerClient<KeptRequests>> {
+    const { startKeptWorker } = await import('./kept-worker');
+    this.client ??= startKeptWorker();
+    return this.client;
+  }
+}
+
+const logOf = (id: string): IDBKeyRange => IDBKeyRange.bound([id, 0], [id, Infinity]);
+
+/** Pages from where one was last on that together have as many annotations as wanted, and the others that have any. */
+function nearest(
+  { pages, place }: StyletDocument,
+  counts: Readonly<Record<string, number>>,
+  most: number,
+): { near: string[]; unread: AnnotationList['unread'] } {
+  const at = Math.max(
+    0,
+    pages.findIndex(({ id }) => id === place?.pageId),
+  );
+  const away = new Map(pages.map(({ id }, i) => [id, Math.abs(i - at)]));
+  // What is on pages that were removed comes last.
+  const by = ([id]: [string, number]): number => away.get(id) ?? Infinity;
+  let left = most;
+  const near: string[] = [];
+  const unread: AnnotationList['unread'] = [];
+  for (const [pageId, count] of Object.entries(counts).sort((a, b) => by(a) - by(b)))
+    if ((left -= count) >= 0 || away.get(pageId) === 0) near.push(pageId);
+    else unread.push({ pageId, count });
+  return { near, unread };
+}

@@ -1,0 +1,30 @@
+/// <reference lib="webworker" />
+import { Answering } from '../workers/answering';
+import { keptDbOf } from './kept-db';
+import { Keeper, NoRoom } from './keeper';
+import type { KeptRequests } from './protocol';
+import { Gone, KeptServer } from './server';
+
+/** Without locks (pages that do not come over HTTPS) windows may do the same twice. */
+const alone = <T>(work: () => Promise<T>): Promise<T> =>
+  'locks' in navigator ? (navigator.locks.request(self.name, work) as Promise<T>) : work();
+
+const server = new KeptServer((url, how) => fetch(url, how));
+const keeper = new Keeper(keptDbOf(self.name), server, alone);
+
+new Answering<KeptRequests>({
+  keep: async (keeping) => {
+    try {
+      return { kind: 'kept', state: await keeper.keep(keeping) };
+    } catch (error) {
+      if (error instanceof Gone) return { kind: 'gone' };
+      if (error instanceof NoRoom || (error as Error).name === 'QuotaExceededError')
+        return { kind: 'no-room' };
+      throw error;
+    }
+  },
+  advance: ({ id, operations }) => keeper.advance(id, operations),
+  remove: ({ id }) => keeper.remove(id),
+  choose: ({ id, isChosen }) => keeper.choose(id, isChosen),
+  trim: ({ most }) => keeper.trim(most),
+});
