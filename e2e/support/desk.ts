@@ -146,20 +146,22 @@ export class DeskDriver {
       .poll(
         () =>
           this.page.evaluate(async (key) => {
-            const isThere = await indexedDB.databases();
-            // Whoever opens one that is not there makes it.
-            if (!isThere.some(({ name }) => name === 'stylet-kept')) return 0;
-            const done = <T>(request: IDBRequest<T>): Promise<T> =>
-              new Promise((resolve, reject) => {
-                request.onsuccess = () => resolve(request.result);
-                request.onerror = () => reject(request.error!);
-              });
-            const database = await done(indexedDB.open('stylet-kept'));
-            const count = await done(
-              database.transaction('states').objectStore('states').count(key),
-            );
-            database.close();
-            return count;
+            // Whoever opens a database that is not there makes it.
+            const all = await indexedDB.databases();
+            if (!all.some(({ name }) => name === 'stylet-kept')) return 0;
+            return new Promise<number>((resolve, reject) => {
+              const opening = indexedDB.open('stylet-kept');
+              opening.onerror = () => reject(opening.error!);
+              opening.onsuccess = () => {
+                const database = opening.result;
+                const counting = database.transaction('states').objectStore('states').count(key);
+                counting.onerror = () => reject(counting.error!);
+                counting.onsuccess = () => {
+                  database.close();
+                  resolve(counting.result);
+                };
+              };
+            });
           }, id),
         { timeout: 30_000 },
       )

@@ -38,8 +38,8 @@ export class KeptDocuments {
   }
 
   /**
-   * A kept document, with as many annotations as asked for of the pages nearest to where one was last. Undefined for one
-   * that is not kept, and where this browser cannot say.
+   * A kept document, with its annotations unless they are too many: those in view are read while the page is drawn.
+   * Undefined for one that is not kept, and where this browser cannot say.
    */
   async opening(id: string, most: number): Promise<KeptOpening | undefined> {
     try {
@@ -130,16 +130,18 @@ export class KeptDocuments {
       transaction.objectStore('documents').get(id),
     ]);
     if (!state || !document) return undefined;
-    const { near, unread } = nearest(document, state.counts, most);
-    const index = transaction.objectStore('annotations').index('page');
-    const rows = await Promise.all(near.map((pageId) => index.getAll([id, pageId])));
-    const { revision } = state;
+    const { revision, counts } = state;
+    const unread = Object.entries(counts).map(([pageId, count]) => ({ pageId, count }));
+    const isLong = unread.reduce((sum, { count }) => sum + count, 0) > most;
+    const rows = isLong
+      ? []
+      : await transaction.objectStore('annotations').index('page').getAll(allOf(id));
     const log = await own.getAll('log', logOf(id));
     return {
       document: { ...document, revision },
       revision,
-      annotations: rows.flat().map(({ annotation }) => annotation),
-      unread,
+      annotations: rows.map(({ annotation }) => annotation),
+      unread: isLong ? unread : [],
       since: log.filter((one) => one.revision > revision),
     };
   }
@@ -167,26 +169,6 @@ export class KeptDocuments {
   }
 }
 
+/** What is on all pages of a document. */
+const allOf = (id: string): IDBKeyRange => IDBKeyRange.bound([id], [id, []]);
 const logOf = (id: string): IDBKeyRange => IDBKeyRange.bound([id, 0], [id, Infinity]);
-
-/** Pages from where one was last on that together have as many annotations as wanted, and the others that have any. */
-function nearest(
-  { pages, place }: StyletDocument,
-  counts: Readonly<Record<string, number>>,
-  most: number,
-): { near: string[]; unread: AnnotationList['unread'] } {
-  const at = Math.max(
-    0,
-    pages.findIndex(({ id }) => id === place?.pageId),
-  );
-  const away = new Map(pages.map(({ id }, i) => [id, Math.abs(i - at)]));
-  // What is on pages that were removed comes last.
-  const by = ([id]: [string, number]): number => away.get(id) ?? Infinity;
-  let left = most;
-  const near: string[] = [];
-  const unread: AnnotationList['unread'] = [];
-  for (const [pageId, count] of Object.entries(counts).sort((a, b) => by(a) - by(b)))
-    if ((left -= count) >= 0 || away.get(pageId) === 0) near.push(pageId);
-    else unread.push({ pageId, count });
-  return { near, unread };
-}

@@ -17,14 +17,15 @@ interface Near {
 export function wantPagesNear(near: Signal<Near | undefined>): void {
   const unread = inject(UnreadPages);
   const { hasDrawn } = inject(PageSource);
+  const current = inject(ViewState).currentPage;
   const wanted = computed(() => {
     const { pages, range } = near() ?? { pages: [], range: [0, 0] };
     const [first, last] = range;
+    if (!hasDrawn()) return pages.slice(current(), current() + 1).map(({ id }) => id);
     const inView = pages.slice(first, last + 1);
-    if (!hasDrawn()) return inView.map(({ id }) => id);
     const around = pages.slice(Math.max(0, first - AROUND), last + 1 + AROUND);
     return [...inView, ...around].map(({ id }) => id);
   });
-  unread.lookAt(inject(ViewState).currentPage, hasDrawn);
+  unread.lookAt(current, hasDrawn);
   inject(DestroyRef).onDestroy(unread.want(wanted));
 }

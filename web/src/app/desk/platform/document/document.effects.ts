@@ -12,7 +12,7 @@ import { documentActions } from './document.reducer';
 import { HistoryStore } from './history-store';
 
 /** So many annotations are read with the document, those nearest to where one was last; others when they are wanted. */
-const AT_FIRST = 200;
+const AT_FIRST = 100;
 
 type Opening = Omit<KeptOpening, 'revision'> & { readonly isKept?: boolean };
 
