@@ -6,12 +6,16 @@ import { browserOptions } from '../e2e/support/browser';
 export const root = resolve(import.meta.dirname, '..');
 
 /** The browser that people have, not the one of the tests: it composes frames otherwise. */
-export function launch(args: readonly string[] = []): Promise<Browser> {
-  return chromium.launch({
+export async function launch(args: readonly string[] = []): Promise<Browser> {
+  const browser = await chromium.launch({
     ...browserOptions,
     executablePath: '/usr/bin/chromium',
     args: [...browserOptions.args, ...args],
   });
+  // While something is measured nothing is loaded that is for later.
+  const make = browser.newContext.bind(browser);
+  browser.newContext = (options) => make({ serviceWorkers: 'block', ...options });
+  return browser;
 }
 
 /** A module of `bench/pages` as one script. */

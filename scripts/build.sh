@@ -1,7 +1,7 @@
 # Builds the server and the web client when their sources have changed.
 
 sources_digest() {
-  (cd "$ROOT" && find core/src server/src server/migrations server/data server/build.mjs web/src web/join-chunks.mjs angular.json web/public \
+  (cd "$ROOT" && find core/src server/src server/migrations server/data server/build.mjs web/src web/join-chunks.mjs web/make-service-worker.mjs web/ngsw-config.json angular.json web/public \
     demo/src web/tsconfig*.json tsconfig.base.json package-lock.json -type f -print0 | sort -z |
     xargs -0 sha256sum | sha256sum)
 }
@@ -14,6 +14,6 @@ build_all() {
   (cd "$ROOT" && node server/build.mjs) || exit 1
   (cd "$ROOT" && NG_CLI_ANALYTICS=false npx ng build >"$DATA/web-build.log" 2>&1) ||
     { cat "$DATA/web-build.log"; exit 1; }
-  (cd "$ROOT" && node web/join-chunks.mjs) || exit 1
+  (cd "$ROOT" && node web/join-chunks.mjs && node web/make-service-worker.mjs) || exit 1
   printf '%s\n' "$want" >"$stamp"
 }

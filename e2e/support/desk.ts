@@ -168,6 +168,27 @@ export class DeskDriver {
       .toBe(1);
   }
 
+  /** Waits until the program is kept in this browser, and is used from there. */
+  async programKept(): Promise<void> {
+    await this.page.evaluate(async () => {
+      await navigator.serviceWorker.ready;
+    });
+    // The worker loads all of it before it answers for any.
+    await expect
+      .poll(() =>
+        this.page.evaluate(async () => {
+          const names = await caches.keys();
+          return names.filter((name) => /:assets:\w+:cache$/.test(name)).length;
+        }),
+      )
+      .toBe(2);
+    await expect
+      .poll(() => this.page.evaluate(async () => (await fetch('/ngsw/state')).text()), {
+        timeout: 60_000,
+      })
+      .toMatch(/Driver state: NORMAL[^]*Latest manifest hash: \w+/);
+  }
+
   async saved(): Promise<void> {
     // The change first has to show as one that is not saved yet.
     await this.still();

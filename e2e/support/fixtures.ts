@@ -27,7 +27,8 @@ export const test = base.extend<{ desk: DeskDriver; deck: string; handbook: stri
   ],
   browserContext: [
     async ({ browser }, use) => {
-      const context = await browser.newContext({ viewport: VIEWPORT });
+      // What a service worker keeps of the program is tried where it says so; elsewhere each test has what was built.
+      const context = await browser.newContext({ viewport: VIEWPORT, serviceWorkers: 'block' });
       await use(context);
       await context.close();
     },

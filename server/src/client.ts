@@ -6,12 +6,14 @@ import { FOREVER } from './sources/forever';
 function keptFor(path: string): string {
   // The names of what a build makes change with what is in them.
   if (/-[\w-]{8}\.(?:js|css|woff2)$/.test(path)) return FOREVER;
-  // The start page names the files of one build; the next build has others.
-  return path.endsWith('index.html') ? 'no-cache' : 'public, max-age=3600';
+  // The start page and the service worker's list name the files of one build; the next build has others.
+  return /(?:index\.html|ngsw[\w-]*\.js(?:on)?|\.webmanifest)$/.test(path)
+    ? 'no-cache'
+    : 'public, max-age=3600';
 }
 
 /** Addresses that the client shows something at. */
-const VIEWS = ['/documents/:id', '/panes', '/keywords', '/trash', '/find'];
+const VIEWS = ['/documents/:id', '/panes', '/keywords', '/kept', '/trash', '/find'];
 
 /** The web client; addresses of its own views get its start page. */
 export async function serveClient(app: FastifyInstance, folder: string): Promise<void> {

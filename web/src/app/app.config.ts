@@ -1,6 +1,11 @@
 import { provideHttpClient } from '@angular/common/http';
 import type { ApplicationConfig } from '@angular/core';
-import { provideBrowserGlobalErrorListeners, provideZonelessChangeDetection } from '@angular/core';
+import {
+  isDevMode,
+  provideBrowserGlobalErrorListeners,
+  provideZonelessChangeDetection,
+} from '@angular/core';
+import { provideServiceWorker } from '@angular/service-worker';
 import {
   PreloadAllModules,
   RouteReuseStrategy,
@@ -41,6 +46,10 @@ const routes: Routes = [
   },
   { path: 'panes', loadComponent: () => import('./panes/panes').then((m) => m.Panes) },
   { path: 'keywords', loadComponent: () => import('./library/keywords').then((m) => m.Keywords) },
+  {
+    path: 'kept',
+    loadComponent: () => import('./kept/on-this-device').then((m) => m.OnThisDevice),
+  },
   { path: 'trash', loadComponent: () => import('./library/trash').then((m) => m.Trash) },
   { path: 'find', loadComponent: () => import('./find/find-page').then((m) => m.FindPage) },
   { path: '**', redirectTo: '' },
@@ -55,6 +64,11 @@ export const appConfig: ApplicationConfig = {
     provideRouter(routes, withComponentInputBinding(), withPreloading(PreloadAllModules)),
     { provide: RouteReuseStrategy, useClass: RoutePerDocument },
     provideHttpClient(),
+    // What is to be looked at comes first.
+    provideServiceWorker('ngsw-worker.js', {
+      enabled: !isDevMode(),
+      registrationStrategy: 'registerWhenStable:15000',
+    }),
     { provide: OverlayContainer, useClass: OverlayLandmark },
     provideStore({
       [findFeature.name]: findFeature.reducer,

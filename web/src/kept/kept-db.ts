@@ -1,4 +1,4 @@
-import type { DocumentSummary, StyletDocument } from '@stylet/core/api';
+import type { StyletDocument } from '@stylet/core/api';
 import type { Annotation } from '@stylet/core/document';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
@@ -42,10 +42,6 @@ interface Schema extends DBSchema {
     indexes: { page: [string, string] };
   };
   files: { key: string; value: KeptFile };
-  /** What the library shows of documents, kept or not. */
-  summaries: { key: string; value: DocumentSummary };
-  /** Answers of the server that are shown again when it is away, by address. */
-  answers: { key: string; value: { path: string; body: unknown } };
 }
 
 export type KeptDb = IDBPDatabase<Schema>;
@@ -61,8 +57,6 @@ export const openKeptDb = (name: string, closed: () => void): Promise<KeptDb> =>
       });
       annotations.createIndex('page', ['documentId', 'pageId']);
       database.createObjectStore('files', { keyPath: 'path' });
-      database.createObjectStore('summaries', { keyPath: 'id' });
-      database.createObjectStore('answers', { keyPath: 'path' });
     },
     blocking: (_current, _blocked, event) => {
       (event.target as IDBDatabase).close();

@@ -8,6 +8,7 @@ import arrowForward from '@material-symbols/svg-400/outlined/arrow_forward.svg';
 import check from '@material-symbols/svg-400/outlined/check.svg';
 import chevron from '@material-symbols/svg-400/outlined/chevron_right.svg';
 import close from '@material-symbols/svg-400/outlined/close.svg';
+import keptHere from '@material-symbols/svg-400/outlined/offline_pin.svg';
 import cloudDone from '@material-symbols/svg-400/outlined/cloud_done.svg';
 import cloudOff from '@material-symbols/svg-400/outlined/cloud_off.svg';
 import addEntry from '@material-symbols/svg-400/outlined/playlist_add.svg';
@@ -100,6 +101,7 @@ const drawings = {
   chevron,
   close,
   closeUp,
+  keptHere,
   cloudDone,
   cloudOff,
   companion,

@@ -2,6 +2,7 @@ import { Injectable, inject, signal } from '@angular/core';
 import type { AnnotationList, StyletDocument } from '@stylet/core/api';
 import type { ConfirmedOperation, PagesRead } from '@stylet/core/document';
 import { keptDbOf, type KeptState } from '../../kept/kept-db';
+import { usage } from '../../kept/room';
 import type { Kept, KeptRequests } from '../../kept/protocol';
 import type { WorkerClient } from '../../workers/worker-client';
 import { KEPT_DB, accountChannel } from '../storage/account';
@@ -14,6 +15,11 @@ const CHANNEL = 'stylet.kept';
 export interface KeptOpening extends AnnotationList {
   readonly document: StyletDocument;
   readonly since: readonly ConfirmedOperation[];
+}
+
+/** What a kept document takes up, with its files, in bytes. */
+export interface KeptSize extends KeptState {
+  readonly title: string;
 }
 
 /** Documents that are kept in this browser: they open from here, with or without the server. */
@@ -110,6 +116,21 @@ export class KeptDocuments {
   async trim(): Promise<void> {
     await (await this.worker()).ask('trim', { most: this.bound.bytes() });
     await this.changed();
+  }
+
+  /** What is kept and how much room it takes up, the one used last first. */
+  async sizes(): Promise<KeptSize[]> {
+    const db = await this.open();
+    const [states, documents] = await Promise.all([db.getAll('states'), db.getAll('documents')]);
+    const titles = new Map(documents.map(({ id, title }) => [id, title]));
+    const used = await usage(db);
+    return states
+      .sort((a, b) => b.used - a.used)
+      .map((state) => ({
+        ...state,
+        title: titles.get(state.id) ?? '',
+        bytes: used.get(state.id) ?? 0,
+      }));
   }
 
   /** A file that is kept here, by its address. */

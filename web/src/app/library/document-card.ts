@@ -19,6 +19,9 @@ import { Store } from '@ngrx/store';
 import { Api } from '../api/api';
 import { DRAGGED } from '../folders/folder-tile';
 import { Folders } from '../folders/folders';
+import { KeptChoice } from '../kept/kept-choice';
+import { KeptDocuments } from '../kept/kept-documents';
+import { ServerAway } from '../kept/server-away';
 import { LibraryActions } from './library-actions';
 import { libraryFeature } from './library.reducer';
 import { counted } from './counted';
@@ -34,11 +37,18 @@ import { spokenDate } from './sorting';
       (keydown)="keyed($event)"
       (contextmenu)="asked($event)"
     >
-      <span class="cover" [class.coming]="!hasCome()">
+      <span class="cover" [class.coming]="!hasCome()" [class.away]="isAway()">
         <img [src]="cover()" alt="" loading="lazy" (load)="hasCome.set(true)" />
       </span>
       <span class="title">{{ document().title }}</span>
-      <span class="facts">{{ facts() }}</span>
+      <span class="facts">
+        @if (isAway()) {
+          Not on this device ·
+        } @else if (isChosen()) {
+          <mat-icon svgIcon="keptHere" aria-label="Stays on this device" />
+        }
+        {{ facts() }}
+      </span>
     </a>
     <button
       mat-icon-button
@@ -52,6 +62,9 @@ import { spokenDate } from './sorting';
       <button mat-menu-item (click)="actions.askForName(document())">Rename …</button>
       <button mat-menu-item (click)="actions.duplicate(document())">Duplicate</button>
       <button mat-menu-item (click)="put()">Put into a folder …</button>
+      <button mat-menu-item (click)="choose()">
+        {{ isChosen() ? 'Need not stay on this device' : 'Keep on this device' }}
+      </button>
       <button mat-menu-item (click)="actions.remove(document())">Remove</button>
     </mat-menu>
   `,
@@ -68,6 +81,13 @@ export class DocumentCard {
   protected readonly actions = inject(LibraryActions);
   private readonly trigger = viewChild.required(MatMenuTrigger);
   protected readonly hasCome = signal(false);
+  private readonly kept = inject(KeptDocuments);
+  private readonly choosing = inject(KeptChoice);
+  private readonly server = inject(ServerAway);
+  private readonly state = computed(() => this.kept.states().get(this.document().id));
+  /** Without the server it cannot be opened. */
+  protected readonly isAway = computed(() => this.server.isAway() && this.state() === undefined);
+  protected readonly isChosen = computed(() => this.state()?.isChosen === true);
   private readonly allFolders = inject(Store).selectSignal(libraryFeature.selectFolders);
 
   constructor() {
@@ -114,6 +134,11 @@ export class DocumentCard {
   /** A card that is dragged onto a folder goes into it. */
   protected dragged(event: DragEvent): void {
     event.dataTransfer?.setData(DRAGGED, this.document().id);
+  }
+
+  protected choose(): void {
+    const { id, title } = this.document();
+    void this.choosing.choose(id, title, !this.isChosen());
   }
 
   protected async put(): Promise<void> {

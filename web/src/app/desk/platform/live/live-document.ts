@@ -1,9 +1,9 @@
 import { Injectable, inject } from '@angular/core';
 import { toObservable } from '@angular/core/rxjs-interop';
-import { MatSnackBar } from '@angular/material/snack-bar';
 import { createEffect } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import { Observable, combineLatest, distinctUntilChanged, filter, map, switchMap, tap } from 'rxjs';
+import { NewVersion } from '../../../kept/new-version';
 import { documentActions, documentFeature } from '../document/document.reducer';
 import { Live } from './live';
 
@@ -12,7 +12,7 @@ import { Live } from './live';
 export class LiveDocument {
   private readonly store = inject(Store);
   private readonly live = inject(Live);
-  private readonly snackBar = inject(MatSnackBar);
+  private readonly newVersion = inject(NewVersion);
   private readonly open = this.store.selectSignal(documentFeature.selectDocumentState);
 
   readonly hear = createEffect(() =>
@@ -31,12 +31,9 @@ export class LiveDocument {
     () =>
       toObservable(this.live.isOutdated).pipe(
         filter((isOutdated) => isOutdated),
-        switchMap(() =>
-          this.snackBar
-            .open('The server has another version of Stylet. Changes are kept.', 'Reload')
-            .onAction(),
+        tap(() =>
+          this.newVersion.offer('The server has another version of Stylet. What you do is kept.'),
         ),
-        tap(() => location.reload()),
       ),
     { dispatch: false },
   );

@@ -42,10 +42,15 @@ export class Live {
     fromEvent(document, 'visibilitychange').subscribe(hurry);
   }
 
+  /** Begins to listen, whatever is open: that the server is away is known by that. */
+  begin(): void {
+    this.socket ??= this.connect();
+  }
+
   /** Has somebody hear of a document, until the function that is returned is called. */
   open(documentId: string, hearer: DocumentHearer): () => void {
     this.hearers.set(documentId, hearer);
-    this.socket ??= this.connect();
+    this.begin();
     this.ask(documentId);
     return () => {
       if (this.hearers.get(documentId) !== hearer) return;

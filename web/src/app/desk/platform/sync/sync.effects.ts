@@ -2,9 +2,10 @@ import { Injectable, inject } from '@angular/core';
 import { toObservable } from '@angular/core/rxjs-interop';
 import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
 import type { Action } from '@ngrx/store';
-import { concatMap, filter, from, fromEvent, merge, tap } from 'rxjs';
+import { concatMap, filter, from, fromEvent, map, merge, tap } from 'rxjs';
 import { documentActions } from '../document/document.reducer';
 import { BringingBack } from '../document/bringing-back';
+import { ServerAway } from '../../../kept/server-away';
 import { Live } from '../live/live';
 import { Sender } from './sender';
 import { syncActions } from './sync.reducer';
@@ -15,6 +16,7 @@ export class SyncEffects {
   private readonly sender = inject(Sender);
   private readonly bringingBack = inject(BringingBack);
   private readonly live = inject(Live);
+  private readonly serverAway = inject(ServerAway);
 
   /** Every change goes to the outbox first and from there to the server. */
   readonly keep = createEffect(() =>
@@ -47,6 +49,12 @@ export class SyncEffects {
         }),
       ),
     { dispatch: false },
+  );
+
+  readonly notice = createEffect(() =>
+    this.serverAway.changes.pipe(
+      map((isAway) => (isAway ? syncActions.serverAway() : syncActions.serverBack())),
+    ),
   );
 
   /** What an earlier visit left behind is sent at the start, and when the network or the server is back. */

@@ -18,6 +18,7 @@ export const syncActions = createActionGroup({
     'Waiting Counted': props<{ count: number }>(),
     Acknowledged: props<{ count: number }>(),
     'Server Away': emptyProps(),
+    'Server Back': emptyProps(),
     /** The server will not take a change; the others go on without it. */
     'Put Aside': props<{ aside: AsideOperation }>(),
     'Aside Read': props<{ aside: readonly AsideOperation[] }>(),
@@ -61,6 +62,7 @@ export const syncFeature = createFeature({
       reachable: true,
     })),
     on(syncActions.serverAway, (state) => ({ ...state, reachable: false })),
+    on(syncActions.serverBack, (state) => ({ ...state, reachable: true })),
     on(syncActions.putAside, (state, { aside }) => ({
       ...state,
       waiting: Math.max(0, state.waiting - 1),
