@@ -24,7 +24,12 @@ new Answering<KeptRequests>({
     }
   },
   advance: ({ id, operations }) => keeper.advance(id, operations),
-  remove: ({ id }) => keeper.remove(id),
-  choose: ({ id, isChosen }) => keeper.choose(id, isChosen),
-  trim: ({ most }) => keeper.trim(most),
+  remove: ({ id }) => done(keeper.remove(id)),
+  choose: ({ id, isChosen }) => done(keeper.choose(id, isChosen)),
+  trim: ({ most }) => done(keeper.trim(most)),
 });
+
+async function done(work: Promise<void>): Promise<undefined> {
+  await work;
+  return undefined;
+}

@@ -13,7 +13,7 @@ export interface KeptRequests {
     params: { id: string; operations: readonly ConfirmedOperation[] };
     result: KeptState | undefined;
   };
-  remove: { params: { id: string }; result: void };
-  choose: { params: { id: string; isChosen: boolean }; result: void };
-  trim: { params: { most: number }; result: void };
+  remove: { params: { id: string }; result: undefined };
+  choose: { params: { id: string; isChosen: boolean }; result: undefined };
+  trim: { params: { most: number }; result: undefined };
 }

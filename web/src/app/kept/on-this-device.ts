@@ -8,7 +8,7 @@ import {
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
-import { MatSelectModule } from '@angular/material/select';
+import { MatMenuModule } from '@angular/material/menu';
 import { MatSlideToggleModule } from '@angular/material/slide-toggle';
 import { RouterLink } from '@angular/router';
 import { spokenDate } from '../library/sorting';
@@ -20,9 +20,9 @@ import { spokenSize } from './spoken-size';
 /** What is kept on this device, how much of it may be, and what stays. */
 @Component({
   selector: 'stylet-on-this-device',
-  imports: [MatButtonModule, MatIconModule, MatSelectModule, MatSlideToggleModule, RouterLink],
+  imports: [MatButtonModule, MatIconModule, MatMenuModule, MatSlideToggleModule, RouterLink],
   templateUrl: './on-this-device.html',
-  styleUrls: ['../library/keywords.scss', '../library/trash.scss', './on-this-device.scss'],
+  styleUrl: './on-this-device.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class OnThisDevice {
@@ -39,11 +39,11 @@ export class OnThisDevice {
   protected readonly share = computed(() =>
     this.bound.bytes() === 0 ? 100 : Math.min(100, (100 * this.used()) / this.bound.bytes()),
   );
-  protected readonly choices = computed(() => {
-    const now = this.bound.bytes();
-    const all = [...new Set<number>([...bounds, now])].sort((a, b) => a - b);
-    return all.map((bytes) => ({ bytes, words: bytes === 0 ? 'Nothing' : spokenSize(bytes) }));
-  });
+  protected readonly choices = computed(() =>
+    [...new Set<number>([...bounds, this.bound.bytes()])].sort((a, b) => a - b),
+  );
+  protected readonly wordsFor = (bytes: number): string =>
+    bytes === 0 ? 'Nothing' : spokenSize(bytes);
 
   constructor() {
     effect(() => {

@@ -26,6 +26,7 @@ import { rested } from '../desk/platform/document/rested';
 import { WhenSeen } from './when-seen';
 import { DocumentCard } from './document-card';
 import { sortings } from './sorting';
+import { ServerAway } from '../kept/server-away';
 import { libraryActions, libraryFeature } from './library.reducer';
 import { UploadList } from './upload-list';
 
@@ -61,6 +62,7 @@ export class Library implements OnInit {
   protected readonly loading = this.store.selectSignal(libraryFeature.selectLoading);
   protected readonly trouble = this.store.selectSignal(libraryFeature.selectTrouble);
   protected readonly uploads = this.store.selectSignal(libraryFeature.selectUploads);
+  protected readonly server = inject(ServerAway);
   protected readonly sortings = sortings;
   protected readonly sorting = signal(sortings[0]);
   protected readonly next = this.store.selectSignal(libraryFeature.selectNext);
@@ -88,6 +90,12 @@ export class Library implements OnInit {
     effect(() => {
       const wanted = { folder: this.folder(), words: this.typed(), sort: this.sorting().key };
       untracked(() => this.store.dispatch(libraryActions.wanted({ wanted })));
+    });
+    let wasAway = false;
+    effect(() => {
+      const isAway = this.server.isAway();
+      if (wasAway && !isAway) untracked(() => this.load());
+      wasAway = isAway;
     });
     effect(() => {
       // What has just come is being read.
