@@ -112,16 +112,14 @@ export class Instance {
 
   /** Somebody on another device does something to a document, or several things. */
   async perform(documentId: string, ...effects: readonly Effect[]): Promise<void> {
-    const operations = effects.map(
-      (effect): Operation => ({
-        id: newId(),
-        documentId,
-        author: 'Ada',
-        at: new Date().toISOString(),
-        baseRevision: 0,
-        effect,
-      }),
-    );
+    const operations = effects.map((effect): Operation => ({
+      id: newId(),
+      documentId,
+      author: 'Ada',
+      at: new Date().toISOString(),
+      baseRevision: 0,
+      effect,
+    }));
     const reply = await fetch(`${this.url}/api/documents/${documentId}/operations`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
