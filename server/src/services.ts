@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import { join } from 'node:path';
 import type { Config } from './config';
 import type { Connection, Database } from './db/database';
@@ -8,6 +9,7 @@ import { Performer } from './documents/performer';
 import { Exporter } from './export/exporter';
 import { Finder } from './find/finder';
 import { Feeds } from './live/feeds';
+import { PRESENCES, Presences } from './live/presences';
 import { Indexer } from './indexing/indexer';
 import { Viewers } from './indexing/viewers';
 import { Miniaturist } from './miniatures/miniaturist';
@@ -26,6 +28,7 @@ export interface Services {
   readonly wordNet: ShippedWordNet;
   readonly finder: Finder;
   readonly feeds: Feeds;
+  readonly presences: Presences;
   readonly performer: Performer;
   readonly pool: PdfPool;
   readonly spool: Spool;
@@ -51,7 +54,15 @@ export async function makeServices(
   await spool.prepare();
   const exporter = new Exporter(database, pool, spool);
   const covers = new Covers(exporter, spool);
-  const feeds = new Feeds(database, databaseUrl, logTrouble);
+  const presences = new Presences((payload) =>
+    database.execute(sql`select pg_notify(${PRESENCES}, ${payload})`).then(
+      () => undefined,
+      (error: unknown) => logTrouble(`Other servers are not told who is here: ${String(error)}`),
+    ),
+  );
+  const feeds = new Feeds(database, databaseUrl, logTrouble, {
+    [PRESENCES]: (payload) => presences.told(payload),
+  });
   const viewers = new Viewers();
   const indexer = new Indexer(join(modules, 'texts.js'), database, spool, viewers, logTrouble);
   const miniaturist = new Miniaturist(database, spool, viewers, indexer, logTrouble);
@@ -63,6 +74,7 @@ export async function makeServices(
     wordNet: new ShippedWordNet(join(modules, 'wordnet')),
     finder,
     feeds,
+    presences,
     performer: new Performer(database, (documentId, fresh) => feeds.done(documentId, fresh)),
     pool,
     spool,
@@ -80,7 +92,8 @@ export async function makeServices(
 export async function endServices(services: Services): Promise<void> {
   // Drawing waits for reading: both have to be told.
   await Promise.all([services.indexer.stop(), services.miniaturist.stop()]);
-  const { pool, finder, feeds, speaker, dictionaryAdder } = services;
+  const { pool, finder, feeds, presences, speaker, dictionaryAdder } = services;
+  presences.stop();
   await feeds.stop();
   await Promise.all([pool, finder, speaker, dictionaryAdder].map((threads) => threads.close()));
   endPrograms();

@@ -144,6 +144,7 @@ export * from './problem';
 export * from './annotations';
 export * from './operations';
 export * from './live';
+export * from './presence';
 export * from './kit';
 export * from './find';
 export * from './folders';

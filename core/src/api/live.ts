@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { count } from '../bounds/index';
 import { idSchema } from '../document/index';
 import { operationBatchSchema, operationLogSchema, operationResultSchema } from './operations';
+import { presenceSchema } from './presence';
 import { problemSchema } from './problem';
 
 /** Where a window and the server talk over a WebSocket (RFC 6455), in texts of JSON. */
@@ -23,6 +24,8 @@ export const fromWindowSchema = z.discriminatedUnion('kind', [
   /** It wants to hear what is done to a document after a revision; said again, it hears from there on. */
   z.object({ kind: z.literal('open'), documentId: idSchema, since: count }),
   z.object({ kind: z.literal('close'), documentId: idSchema }),
+  /** Where it is in an open document, and its pen; null when it does not want to be seen any more. */
+  z.object({ kind: z.literal('here'), documentId: idSchema, presence: presenceSchema.nullable() }),
   /** Operations to carry out, as `POST /api/documents/{id}/operations` does. */
   operationBatchSchema.extend({ kind: z.literal('perform'), request, documentId: idSchema }),
 ]);
@@ -37,6 +40,13 @@ export const fromServerSchema = z.discriminatedUnion('kind', [
    */
   operationLogSchema.extend({ kind: z.literal('operations'), documentId: idSchema }),
   operationResultSchema.extend({ kind: z.literal('performed'), request }),
+  /** What another window that has the document open says of itself; null when it is not to be seen any more. */
+  z.object({
+    kind: z.literal('there'),
+    documentId: idSchema,
+    window: z.string().max(64),
+    presence: presenceSchema.nullable(),
+  }),
   /** None of the operations was carried out. */
   z.object({ kind: z.literal('refused'), request, problem: problemSchema }),
   /** The document is not, or no longer, to be had. */

@@ -18,7 +18,7 @@ import type { Database, Queries } from '../db/database';
 import { insertMany } from '../db/insert-many';
 import { annotations, documents, operations, pages } from '../db/schema';
 import { writeEntries } from '../find/entries';
-import { toldRevision } from '../live/revisions';
+import { toldRevision } from '../live/notifications';
 import { factsOf } from '../pictures/queries';
 import { fromRow, toRow } from './annotation-rows';
 import { touchedLandmarks, touchesOutline, writeLandmarks } from './landmark-rows';

@@ -2,7 +2,7 @@ import type { ConfirmedOperation } from '@stylet/core/document';
 import { LRUCache } from 'lru-cache';
 import type { Database } from '../db/database';
 import { operationsSince } from '../documents/operation-log';
-import { Revisions } from './revisions';
+import { Notifications, REVISIONS } from './notifications';
 import { Subscription, type Hearer, type LogPart, type ReadPart } from './subscription';
 
 /** Parts of logs that were read lately, for others who have been told as far: for so long, in ms, and so many characters. */
@@ -12,7 +12,7 @@ const LONGEST_KEPT = 32_000_000;
 /** Tells whoever wants to hear it what is done to documents, by whichever server. */
 export class Feeds {
   private readonly byDocument = new Map<string, Set<Subscription>>();
-  private readonly revisions: Revisions;
+  private readonly notifications: Notifications;
   private readonly reading = new Map<string, Promise<LogPart>>();
   private readonly read = new LRUCache<string, LogPart>({
     ttl: KEPT,
@@ -24,14 +24,22 @@ export class Feeds {
     private readonly database: Database,
     databaseUrl: string,
     log: (message: string) => void,
+    /** What else servers tell each other, by channel. */
+    others: Readonly<Record<string, (payload: string) => void>> = {},
   ) {
     const each = (all: Iterable<Subscription> = [], tell: (one: Subscription) => void): void => {
       for (const one of all) tell(one);
     };
-    this.revisions = new Revisions(
+    this.notifications = new Notifications(
       databaseUrl,
       {
-        came: (id, revision) => each(this.byDocument.get(id), (one) => one.came(revision)),
+        told: {
+          ...others,
+          [REVISIONS]: (payload) => {
+            const [id, revision] = payload.split(' ');
+            each(this.byDocument.get(id), (one) => one.came(Number(revision)));
+          },
+        },
         missed: () => this.byDocument.forEach((all) => each(all, (one) => one.look())),
       },
       log,
@@ -40,7 +48,7 @@ export class Feeds {
 
   /** Has somebody hear of a document from a revision on, until the function that is returned is called. */
   subscribe(documentId: string, since: number, hearer: Hearer): () => void {
-    this.revisions.start();
+    this.notifications.start();
     const all = this.byDocument.get(documentId) ?? new Set();
     this.byDocument.set(documentId, all);
     const subscription = new Subscription(
@@ -71,7 +79,7 @@ export class Feeds {
 
   async stop(): Promise<void> {
     for (const all of this.byDocument.values()) for (const one of all) one.end();
-    await this.revisions.stop();
+    await this.notifications.stop();
   }
 
   /** The first of what was done after a revision; read once for all who ask at the same time, or soon after. */

@@ -1,10 +1,12 @@
 import {
   LIVE_BEAT,
   MOST_OPEN,
+  PRESENCES_A_SECOND,
   fromWindowSchema,
   type FromServer,
   type FromWindow,
 } from '@stylet/core/api';
+import { randomUUID } from 'node:crypto';
 import { Problem } from '@stylet/core/problems';
 import { z } from 'zod';
 import type { WebSocket } from 'ws';
@@ -14,6 +16,7 @@ import type { Database } from '../db/database';
 import type { Performer } from '../documents/performer';
 import { problemBodyOf } from '../problem-replies';
 import type { Feeds } from './feeds';
+import type { Presences } from './presences';
 import type { LogPart } from './subscription';
 
 /** Messages of one window that wait for their turn, and their length; while there are more, nothing more is read from it. */
@@ -30,12 +33,16 @@ const MOST_OWN = 1000;
 const UNSUPPORTED = 1003;
 const NOT_UNDERSTOOD = 1008;
 
+/** What a window says that takes its time. */
+type Talk = Exclude<FromWindow, { readonly kind: 'here' }>;
+
 const performSchema = z.object({ kind: z.literal('perform'), request: z.int().nonnegative() });
 
 interface Tools {
   readonly database: Database;
   readonly feeds: Feeds;
   readonly performer: Performer;
+  readonly presences: Presences;
 }
 
 /** One window's side of the talk. */
@@ -47,6 +54,10 @@ export class LiveSocket {
   private waitingLength = 0;
   /** What came over this very socket, and has not been told back: “document revision”. */
   private readonly own = new Set<string>();
+  private readonly id = randomUUID();
+  /** How much it may say of itself just now, and since when. */
+  private mayTell = PRESENCES_A_SECOND;
+  private toldAt = 0;
   private isAlive = true;
   private readonly beat: ReturnType<typeof setInterval>;
 
@@ -90,7 +101,8 @@ export class LiveSocket {
     const json = parsed(text);
     const message = fromWindowSchema.safeParse(json);
     if (message.success) {
-      this.inTurn(message.data, text.length);
+      if (message.data.kind === 'here') this.tellOthers(message.data);
+      else this.inTurn(message.data, text.length);
       return;
     }
     const asked = performSchema.safeParse(json);
@@ -104,7 +116,19 @@ export class LiveSocket {
     else this.socket.close(NOT_UNDERSTOOD, 'not understood');
   }
 
-  private inTurn(message: FromWindow, length: number): void {
+  /** What comes too fast is left out: what follows says more. */
+  private tellOthers({ documentId, presence }: Extract<FromWindow, { kind: 'here' }>): void {
+    if (!this.open.has(documentId)) return;
+    const now = Date.now();
+    const since = ((now - this.toldAt) / 1000) * PRESENCES_A_SECOND;
+    this.mayTell = Math.min(PRESENCES_A_SECOND, this.mayTell + since);
+    this.toldAt = now;
+    if (presence !== null && this.mayTell < 1) return;
+    this.mayTell--;
+    this.tools.presences.say(documentId, this.id, presence);
+  }
+
+  private inTurn(message: Talk, length: number): void {
     const { documentId } = message;
     this.count(1, length);
     const done = (): void => this.count(-1, -length);
@@ -129,9 +153,7 @@ export class LiveSocket {
     else this.socket.resume();
   }
 
-  private async followOrLeave(
-    message: Exclude<FromWindow, { readonly kind: 'perform' }>,
-  ): Promise<void> {
+  private async followOrLeave(message: Exclude<Talk, { readonly kind: 'perform' }>): Promise<void> {
     if (message.kind === 'open') await this.subscribe(message.documentId, message.since);
     else this.leave(message.documentId);
   }
@@ -151,11 +173,19 @@ export class LiveSocket {
       ready: () => this.ready(),
       tell: (part) => this.tell(documentId, part),
       closed: (problem) => {
-        this.open.delete(documentId);
+        this.leave(documentId);
         this.say({ kind: 'closed', documentId, problem });
       },
     });
-    this.open.set(documentId, leave);
+    const goes = this.tools.presences.join(documentId, this.id, (window, presence) => {
+      // It is of no use late.
+      if (this.socket.bufferedAmount < MOST_UNSENT / 4)
+        this.say({ kind: 'there', documentId, window, presence });
+    });
+    this.open.set(documentId, () => {
+      leave();
+      goes();
+    });
   }
 
   private leave(documentId: string): void {

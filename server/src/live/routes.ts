@@ -16,7 +16,7 @@ const TRY_AGAIN_LATER = 1013;
 /** The talk of windows with this server: one WebSocket each. */
 export const liveRoutes =
   (
-    { database, feeds, performer }: Pick<Services, 'database' | 'feeds' | 'performer'>,
+    tools: Pick<Services, 'database' | 'feeds' | 'performer' | 'presences'>,
     largestMessage: number,
   ): FastifyPluginAsyncZod =>
   async (app) => {
@@ -58,7 +58,7 @@ export const liveRoutes =
         if (socket.protocol !== LIVE_PROTOCOL)
           socket.close(LIVE_OTHER_VERSION, `The subprotocol is ${LIVE_PROTOCOL}.`);
         else if (!admitted(socket, request.identity)) socket.close(TRY_AGAIN_LATER);
-        else new LiveSocket(socket, request.identity, { database, feeds, performer });
+        else new LiveSocket(socket, request.identity, tools);
       },
     );
   };

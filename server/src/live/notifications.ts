@@ -2,7 +2,7 @@ import { sql, type SQL } from 'drizzle-orm';
 import pg from 'pg';
 
 /** Where PostgreSQL (LISTEN, NOTIFY) tells all servers that a document has come to a revision, as “id revision”. */
-const CHANNEL = 'stylet_revisions';
+export const REVISIONS = 'stylet_revisions';
 /** Pauses before it is listened again, in ms. */
 const SHORTEST_PAUSE = 100;
 const LONGEST_PAUSE = 5000;
@@ -12,18 +12,18 @@ const LONGEST_ANSWER = 5000;
 
 /** Tells all servers of a revision, as part of a query: once its transaction is committed, and nobody where it is not. */
 export const toldRevision = (documentId: string, revision: number): SQL =>
-  sql`pg_notify(${CHANNEL}, ${`${documentId} ${revision}`})`;
+  sql`pg_notify(${REVISIONS}, ${`${documentId} ${revision}`})`;
 
-/** Who hears of revisions. */
-export interface RevisionListener {
-  /** A document has come to a revision. */
-  came(documentId: string, revision: number): void;
-  /** Some may have come unheard. */
+/** Who hears what servers tell each other. */
+export interface Listener {
+  /** By channel. */
+  readonly told: Readonly<Record<string, (payload: string) => void>>;
+  /** Something may have come unheard. */
   missed(): void;
 }
 
-/** Hears from PostgreSQL of revisions, whichever server made them; goes on by itself after a break. */
-export class Revisions {
+/** Hears from PostgreSQL what servers tell each other, this one too; goes on by itself after a break. */
+export class Notifications {
   private client: pg.Client | undefined;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private pause = SHORTEST_PAUSE;
@@ -31,7 +31,7 @@ export class Revisions {
 
   constructor(
     private readonly databaseUrl: string,
-    private readonly listener: RevisionListener,
+    private readonly listener: Listener,
     private readonly log: (message: string) => void,
   ) {}
 
@@ -60,13 +60,11 @@ export class Revisions {
     this.client = client;
     client.on('error', (error) => this.lost(client, error));
     client.on('end', () => this.lost(client, new Error('it has ended')));
-    client.on('notification', ({ payload = '' }) => {
-      const [documentId, revision] = payload.split(' ');
-      this.listener.came(documentId, Number(revision));
-    });
+    client.on('notification', ({ channel, payload = '' }) => this.listener.told[channel](payload));
     try {
       await client.connect();
-      await client.query(`listen ${CHANNEL}`);
+      for (const channel of Object.keys(this.listener.told))
+        await client.query(`listen ${channel}`);
       this.pause = SHORTEST_PAUSE;
       this.listener.missed();
       this.askAgain(client);
@@ -91,7 +89,7 @@ export class Revisions {
     if (this.client !== client) return;
     this.client = undefined;
     clearTimeout(this.timer);
-    this.log(`Revisions are not heard of: ${String(error)}; it is tried again.`);
+    this.log(`Other servers are not heard: ${String(error)}; it is tried again.`);
     client.end().catch(() => undefined);
     this.timer = setTimeout(() => void this.listen(), this.pause);
     this.pause = Math.min(LONGEST_PAUSE, 2 * this.pause);
