@@ -73,3 +73,41 @@ test('a page that is removed elsewhere goes with a word, and can be had back', a
   await expect(count).toBeVisible();
   await desk.saved();
 });
+
+test('others are seen where they are, their pens while they write, and can be followed', async ({
+  desk,
+  other,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  const others = other.page.getByRole('group', { name: 'Who else is here' });
+  await expect(others.getByRole('button', { name: 'Me, on page 1' })).toBeVisible();
+  await expect(desk.page.getByRole('group', { name: 'Who else is here' })).toBeVisible();
+  // The pen is down and not lifted: no ink yet, but it is seen.
+  const [from, to] = [await desk.spot(1, 80, 30, SLIDE), await desk.spot(1, 300, 30, SLIDE)];
+  const line = other.page.locator('stylet-pens-on-page polyline');
+  const length = async (): Promise<number> =>
+    (await line.count()) === 0 ? 0 : (await line.getAttribute('points'))!.split(' ').length;
+  const writing = desk.pen([from, to], {}, { hold: 6000 });
+  await expect.poll(length).toBeGreaterThan(1);
+  expect(await instance.annotations(deck)).toHaveLength(0);
+  await writing;
+  await expect.poll(() => isInkAt(other, 30)).toBe(true);
+  await expect(line).toHaveCount(0);
+
+  await others.getByRole('button', { name: 'Me, on page 1' }).click();
+  await other.page.getByRole('menuitem', { name: 'Follow' }).click();
+  await expect(other.page.getByText('Following Me')).toBeVisible();
+  await desk.goTo('20');
+  await expect(other.page.getByLabel('Page, by label or number')).toHaveValue('20');
+  // Who goes anywhere does not follow any more.
+  await other.page.mouse.move(400, 500);
+  await other.page.mouse.wheel(0, 300);
+  await expect(other.page.getByText('Following Me')).toBeHidden();
+
+  // Hidden by choice.
+  await desk.page.getByRole('button', { name: /, on page/ }).click();
+  await desk.page.getByRole('menuitem', { name: 'Hide me from others' }).click();
+  await expect(others).toBeHidden();
+});

@@ -18,6 +18,7 @@ import { lasso } from './features/lasso/feature';
 import { links } from './features/links/feature';
 import { map } from './features/map/feature';
 import { pictures } from './features/pictures/feature';
+import { presence } from './features/presence/feature';
 import { presenting } from './features/presenting/feature';
 import { readAloud } from './features/read-aloud/feature';
 import { readingLine } from './features/reading-line/feature';
@@ -47,6 +48,7 @@ export const features: readonly DeskFeature[] = [
   readAloud,
   readingLine,
   presenting,
+  presence,
   board,
   dictionary,
   coverage,

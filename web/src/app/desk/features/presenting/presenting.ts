@@ -1,8 +1,9 @@
-import { DestroyRef, Injectable, computed, inject, signal } from '@angular/core';
+import { DestroyRef, Injectable, computed, effect, inject, signal } from '@angular/core';
 import { PIXELS_PER_POINT } from '../../platform/paper/layout';
 import { shownSize } from '../../platform/paper/page-geometry';
 import { ViewState } from '../../platform/view/view-state';
 import type { Viewpoint } from '../../platform/view/viewpoint';
+import { Pointing } from '../../platform/input/pointing';
 import { isTyping } from '../../platform/input/typing';
 
 /** Keys that go on and back by a page: also those of what people hold in their hand to do that. */
@@ -28,9 +29,11 @@ export class Presenting {
   readonly index = computed(() => this.page() ?? 0);
   /** Whether what moves over the page leaves a trail instead of ink. */
   readonly hasTrail = signal(false);
+  private readonly pointing = inject(Pointing);
   private before: { readonly zoom: number; readonly place: Viewpoint } | undefined;
 
   constructor() {
+    effect(() => this.pointing.isOn.set(this.isOn() && this.hasTrail()));
     // Before anything else on the desk: here these keys go from page to page.
     const down = (event: KeyboardEvent): void => this.keyDown(event);
     const changed = (): void => {
@@ -42,6 +45,7 @@ export class Presenting {
       removeEventListener('keydown', down, { capture: true });
       document.removeEventListener('fullscreenchange', changed);
       this.end();
+      this.pointing.isOn.set(false);
     });
   }
 

@@ -1,8 +1,14 @@
 import { HttpErrorResponse } from '@angular/common/http';
 import { Injectable, signal } from '@angular/core';
-import type { FromServer, OperationLog, OperationResult, ProblemBody } from '@stylet/core/api';
+import type {
+  FromServer,
+  OperationLog,
+  OperationResult,
+  Presence,
+  ProblemBody,
+} from '@stylet/core/api';
 import type { Operation } from '@stylet/core/document';
-import { fromEvent } from 'rxjs';
+import { Subject, fromEvent } from 'rxjs';
 import { LiveSocket } from './live-socket';
 
 /** Who hears what is done to a document. */
@@ -33,6 +39,9 @@ export class Live {
   readonly isOutdated = this.outdated.asReadonly();
   private readonly hearers = new Map<string, DocumentHearer>();
   private readonly asked = new Map<number, Asked>();
+  private readonly presences = new Subject<Extract<FromServer, { kind: 'there' }>>();
+  /** What other windows say of themselves. */
+  readonly there = this.presences.asObservable();
   private requests = 0;
   private socket: LiveSocket | undefined;
 
@@ -57,6 +66,11 @@ export class Live {
       this.hearers.delete(documentId);
       if (this.connected()) this.socket?.say({ kind: 'close', documentId });
     };
+  }
+
+  /** Says of this window where it is in an open document; null when it does not want to be seen. */
+  here(documentId: string, presence: Presence | null): void {
+    if (this.socket?.isConnected) this.socket.say({ kind: 'here', documentId, presence });
   }
 
   /** Has the server carry out operations; undefined where the socket is not open, so that HTTP has to do. */
@@ -105,6 +119,9 @@ export class Live {
         return;
       case 'closed':
         this.hearers.get(message.documentId)?.closed(message.problem);
+        return;
+      case 'there':
+        this.presences.next(message);
         return;
       case 'performed':
         this.answered(message.request)?.resolve(message);
