@@ -26,7 +26,7 @@ make_certificate() {
   rm -f "$TLS/server.csr"
   cat <<TOLD
 There is a certificate now for: ${names[*]}
-1. Start Stylet again. It then also answers at https://${names[0]}:${STYLET_TLS_PORT:-4643}
+1. Stylet answers at https://${names[0]}:${STYLET_TLS_PORT:-4643} in a few seconds; start it if it does not run.
 2. On each device open https://${names[0]}:${STYLET_TLS_PORT:-4643}/authority.crt once, go on in spite of the warning,
    and have the device trust that certificate. It speaks for this machine alone; its key never leaves $TLS
 TOLD

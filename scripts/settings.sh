@@ -16,6 +16,6 @@ fi
 mkdir -p "$DATA"
 DATA="$(cd "$DATA" && pwd)"
 export STYLET_CACHE="$DATA/cache"
-# A certificate of one's own; tests bring theirs.
+# Where a certificate of one's own is, or will be; tests bring theirs.
 TLS="${STYLET_TLS:-$ROOT/.data/tls}"
-if [ "$INSTANCE" = demo ] && [ -f "$TLS/server.pem" ]; then export STYLET_TLS="$TLS"; fi
+if [ "$INSTANCE" = demo ]; then export STYLET_TLS_AT="$TLS"; fi

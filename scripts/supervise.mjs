@@ -1,5 +1,7 @@
 // Keeps the server running: one that dies is started again, and that is said.
 import { spawn } from 'node:child_process';
+import { existsSync, unwatchFile, watchFile } from 'node:fs';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 const SERVER = fileURLToPath(new URL('../server/dist/main.js', import.meta.url));
@@ -10,18 +12,31 @@ const SETTLED = 60_000;
 /** One that never comes up is not started for ever. */
 const MOST_FAILURES = 8;
 
-/** Starts the server; `ended` is told its code when it is over for good. What is returned stops it. */
+/** Where a certificate is or comes to be, and how often that is looked for, in ms. */
+const TLS = process.env.STYLET_TLS_AT;
+const CERTIFICATE = TLS && join(TLS, 'server.pem');
+const LOOKED_EVERY = 2000;
+
+/** Starts the server, and again with a certificate that has come; `ended` is told its code when it is over for good. What is returned stops it. */
 export function superviseServer(ended) {
   let server;
   let timer;
   let isStopping = false;
+  let isRenewed = false;
   let pause = SHORTEST_PAUSE;
   let failures = 0;
 
   function start() {
     const begun = Date.now();
-    server = spawn(process.execPath, [SERVER], { stdio: 'inherit' });
+    const hasCertificate = CERTIFICATE && existsSync(CERTIFICATE);
+    const env = hasCertificate ? { ...process.env, STYLET_TLS: TLS } : process.env;
+    server = spawn(process.execPath, [SERVER], { stdio: 'inherit', env });
     server.on('exit', (code, signal) => {
+      if (isRenewed && !isStopping) {
+        isRenewed = false;
+        start();
+        return;
+      }
       if (isStopping || code === 0) {
         ended(code ?? 0);
         return;
@@ -41,8 +56,16 @@ export function superviseServer(ended) {
   }
 
   start();
+  if (CERTIFICATE)
+    watchFile(CERTIFICATE, { interval: LOOKED_EVERY }, ({ size }) => {
+      if (size === 0 || isStopping) return;
+      console.log('There is a new certificate: the server starts again with it.');
+      isRenewed = true;
+      server.kill('SIGTERM');
+    });
   return (signal) => {
     isStopping = true;
+    if (CERTIFICATE) unwatchFile(CERTIFICATE);
     clearTimeout(timer);
     if (server.exitCode === null && server.signalCode === null) server.kill(signal);
     else ended(0);

@@ -37,7 +37,7 @@ import type { Services } from './services';
 import { serveClient } from './client';
 import { workingFor } from './work/log';
 import { speechRoutes } from './speech/routes';
-import { certificateRoutes } from './secure';
+import { addressRoutes, certificateRoutes } from './secure';
 import { sourceRoutes } from './sources/routes';
 
 /** Two hundred long strokes in one batch: what takes the thread that answers a part of a second to read. */
@@ -78,6 +78,7 @@ export async function buildApp(
     openapi: { openapi: '3.1.0', info: { title: 'Stylet', version: '1' } },
     transform: jsonSchemaTransform,
   });
+  await app.register(addressRoutes(services.config));
   if (services.config.secure) await app.register(certificateRoutes(services.config.secure));
   await app.register(healthRoutes(services));
   await app.register(documentRoutes(services));

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { readCertificate, type Certificate } from './secure';
+import { readCertificate, type Certificate } from './certificate';
 
 const environmentSchema = z.object({
   PORT: z.coerce.number().int().min(0).max(65535).default(4600),

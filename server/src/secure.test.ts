@@ -4,7 +4,8 @@ import { request, type Server } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { listenSecurely, readCertificate } from './secure';
+import { readCertificate } from './certificate';
+import { listenSecurely } from './secure';
 import { TestServer, root } from './testing/server';
 
 const folder = mkdtempSync(join(tmpdir(), 'stylet-tls-'));
@@ -53,6 +54,16 @@ function ask(path: string, name: string, headers: Record<string, string> = {}) {
     asked.end();
   });
 }
+
+test('it says where other devices have it, and nothing where there is no certificate', async () => {
+  const { body } = await ask('/api/addresses', 'tablet.test');
+  expect(JSON.parse(body)).toEqual({
+    addresses: ['https://tablet.test:4643', 'https://127.0.0.9:4643'],
+  });
+  const plain = await server.beside();
+  expect((await plain.app.inject('/api/addresses')).json()).toEqual({ addresses: [] });
+  await plain.stop();
+});
 
 test('a device that trusts the certificate is answered over https, by the names it is for', async () => {
   const { status, body } = await ask('/api/health', 'tablet.test');

@@ -1,29 +1,9 @@
-import { X509Certificate } from 'node:crypto';
-import { readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:https';
-import { join } from 'node:path';
+import type { Certificate } from './certificate';
+import { addressListSchema } from '@stylet/core/api';
 import type { FastifyInstance } from 'fastify';
-
-/** A certificate of one's own, from a folder that `./stylet certificate` has made. */
-export interface Certificate {
-  readonly key: Buffer;
-  readonly cert: Buffer;
-  /** The one that devices are to trust. */
-  readonly authority: Buffer;
-  /** The names and addresses it is for. */
-  readonly hosts: readonly string[];
-}
-
-/** Reads the certificate in a folder. Throws what the file system does, or Error for what is none. */
-export function readCertificate(folder: string): Certificate {
-  const read = (name: string): Buffer => readFileSync(join(folder, name));
-  const cert = read('server.pem');
-  const { subjectAltName = '' } = new X509Certificate(cert);
-  const hosts = subjectAltName
-    .split(', ')
-    .map((entry) => entry.slice(entry.indexOf(':') + 1).toLowerCase());
-  return { key: read('server.key'), cert, authority: read('authority.pem'), hosts };
-}
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import type { Config } from './config';
 
 /** The same application over https. */
 export async function listenSecurely(
@@ -41,6 +21,29 @@ export async function listenSecurely(
   });
   return server;
 }
+
+const LOOPBACK = new Set(['localhost', '127.0.0.1', '::1']);
+
+/** Under which addresses other devices of the network have this server; none without a certificate. */
+export const addressRoutes =
+  ({ secure }: Pick<Config, 'secure'>): FastifyPluginAsyncZod =>
+  async (app) => {
+    app.get(
+      '/api/addresses',
+      {
+        config: { needs: 'nothing' },
+        schema: {
+          summary: 'Where other devices of the network have this server, by https',
+          response: { 200: addressListSchema },
+        },
+      },
+      () => ({
+        addresses: (secure?.hosts ?? [])
+          .filter((host) => !LOOPBACK.has(host))
+          .map((host) => `https://${host}:${secure!.port}`),
+      }),
+    );
+  };
 
 /** Hands the certificate out that devices are to trust. */
 export const certificateRoutes =

@@ -18,6 +18,9 @@ export const healthSchema = z.object({
   database: z.enum(['up', 'down']),
 });
 
+/** Where other devices of the network have a server. */
+export const addressListSchema = z.object({ addresses: z.array(z.url()) });
+
 /** By what a document that comes is called: its file, the title inside, or whichever says more. */
 export const namings = ['better', 'file', 'title'] as const;
 export type Naming = (typeof namings)[number];

@@ -123,6 +123,7 @@ const routes = (): Record<string, readonly Asked[]> => {
   const list = (url: string): Asked[] => [['nothing of it', { url }]];
   const pdf = multipart('Mine.pdf', blankPdf(1));
   return {
+    'GET /api/addresses': list('/api/addresses'),
     'GET /api/health': list('/api/health'),
     'GET /api/voices': list('/api/voices'),
     'POST /api/speech': [

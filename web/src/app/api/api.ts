@@ -1,6 +1,7 @@
 import { HttpClient, HttpEventType, type HttpEvent } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
 import {
+  addressListSchema,
   annotationListSchema,
   broughtInSchema,
   attachmentListSchema,
@@ -354,6 +355,13 @@ export class Api {
 
   fileInsideUrl(id: string, index: number): string {
     return `/api/documents/${id}/files/${index}`;
+  }
+
+  /** Under which addresses other devices of the network have this server. */
+  addresses(): Observable<string[]> {
+    return this.http
+      .get('/api/addresses')
+      .pipe(map((body) => addressListSchema.parse(body).addresses));
   }
 
   coverUrl(document: DocumentSummary): string {

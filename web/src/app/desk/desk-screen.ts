@@ -14,6 +14,9 @@ import { DESK_FEATURES } from './platform/feature/desk-feature';
 
 const all = [frame, ...features];
 
+/** What an address leaves out is at the top left. */
+const coordinate = (value: unknown): number => numberAttribute(value, 0);
+
 /** A desk with all its features, at the place that its address names. */
 @Component({
   imports: [Desk],
@@ -30,8 +33,8 @@ export class DeskScreen {
   readonly id = input.required<string>();
   readonly page = input<string>();
   readonly at = input<string>();
-  readonly x = input(0, { transform: numberAttribute });
-  readonly y = input(0, { transform: numberAttribute });
+  readonly x = input(0, { transform: coordinate });
+  readonly y = input(0, { transform: coordinate });
   /** What was found there. */
   readonly find = input<string>();
   readonly keepsCase = input(false, { transform: booleanAttribute });

@@ -1,4 +1,5 @@
 import type { DeskFeature } from './platform/feature/desk-feature';
+import { anotherDevice } from './features/another-device/feature';
 import { board } from './features/board/feature';
 import { closeUp } from './features/close-up/feature';
 import { companion } from './features/companion/feature';
@@ -53,5 +54,6 @@ export const features: readonly DeskFeature[] = [
   dictionary,
   coverage,
   filesInside,
+  anotherDevice,
   exporting,
 ];
