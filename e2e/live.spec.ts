@@ -56,6 +56,37 @@ test('what two devices wrote while the server was away is on both when it is bac
   expect(await instance.annotations(deck)).toHaveLength(2);
 });
 
+test('where two changed the same meanwhile, both end alike and it is said', async ({
+  desk,
+  other,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  await line(desk, 30);
+  await desk.saved();
+  await Promise.all([desk.loaded(), other.loaded()]);
+  const [{ id: annotationId, pageId }] = await instance.annotations(deck);
+  await instance.kill();
+  // Here it is erased, there it is made red.
+  await desk.page.keyboard.press('Control+z');
+  await expect(desk.page.locator('.sync')).toHaveText('Offline · 1 change kept here');
+  const beside = await instance.beside();
+  await beside.start();
+  await beside.perform(deck, {
+    type: 'annotation.change',
+    pageId: String(pageId),
+    annotationId: String(annotationId),
+    fields: { color: '#c02020', modified: '2026-11-01T08:00:00.000Z' },
+  });
+  await beside.remove();
+  await instance.start();
+  await expect(desk.page.getByText('Ada changed something that you changed too.')).toBeVisible();
+  await desk.saved();
+  await expect.poll(async () => instance.annotations(deck)).toEqual([]);
+  await expect.poll(() => isInkAt(other, 30)).toBe(false);
+});
+
 test('a page that is removed elsewhere goes with a word, and can be had back', async ({
   desk,
   deck,

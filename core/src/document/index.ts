@@ -37,6 +37,7 @@ export * from './ids';
 export * from './erase';
 export * from './history';
 export * from './replica';
+export * from './contested';
 export * from './shape-ink';
 export * from './transform';
 export * from './enclosed';

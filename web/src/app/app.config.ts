@@ -19,6 +19,7 @@ import { KitTogether } from './panes/kit-together';
 import { RoutePerDocument } from './route-per-document';
 import { CatchingUp } from './desk/platform/document/catching-up';
 import { LiveDocument } from './desk/platform/live/live-document';
+import { ContestedElsewhere } from './desk/platform/live/contested-elsewhere';
 import { RemovedElsewhere } from './desk/platform/live/removed-elsewhere';
 import { ReadingPages } from './desk/platform/document/reading-pages';
 import { OtherWindows } from './desk/platform/document/other-windows';
@@ -87,6 +88,7 @@ export const appConfig: ApplicationConfig = {
       KeepingEffects,
       LiveDocument,
       RemovedElsewhere,
+      ContestedElsewhere,
       KitEffects,
       KitTogether,
       SyncEffects,
