@@ -113,7 +113,7 @@ test('others are seen where they are, their pens while they write, and can be fo
 }) => {
   await desk.open(instance.url, deck);
   const others = other.page.getByRole('group', { name: 'Who else is here' });
-  await expect(others.getByRole('button', { name: 'Me, on page 1' })).toBeVisible();
+  await expect(others.getByRole('button', { name: 'Another device, on page 1' })).toBeVisible();
   await expect(desk.page.getByRole('group', { name: 'Who else is here' })).toBeVisible();
   // The pen is down and not lifted: no ink yet, but it is seen.
   const [from, to] = [await desk.spot(1, 80, 30, SLIDE), await desk.spot(1, 300, 30, SLIDE)];
@@ -127,15 +127,15 @@ test('others are seen where they are, their pens while they write, and can be fo
   await expect.poll(() => isInkAt(other, 30)).toBe(true);
   await expect(line).toHaveCount(0);
 
-  await others.getByRole('button', { name: 'Me, on page 1' }).click();
+  await others.getByRole('button', { name: 'Another device, on page 1' }).click();
   await other.page.getByRole('menuitem', { name: 'Follow' }).click();
-  await expect(other.page.getByText('Following Me')).toBeVisible();
+  await expect(other.page.getByText('Following Another device')).toBeVisible();
   await desk.goTo('20');
   await expect(other.page.getByLabel('Page, by label or number')).toHaveValue('20');
   // Who goes anywhere does not follow any more.
   await other.page.mouse.move(400, 500);
   await other.page.mouse.wheel(0, 300);
-  await expect(other.page.getByText('Following Me')).toBeHidden();
+  await expect(other.page.getByText('Following Another device')).toBeHidden();
 
   // Hidden by choice.
   await desk.page.getByRole('button', { name: /, on page/ }).click();

@@ -14,6 +14,8 @@ const context = await browser.newContext({
   viewport: { width: 1280, height: 800 },
   permissions: ['clipboard-read', 'clipboard-write'],
 });
+// What compiles this script names functions by it, also those that run in the page.
+await context.addInitScript('globalThis.__name ??= (named) => named');
 const page = await context.newPage();
 const desk = new DeskDriver(page);
 
@@ -50,9 +52,6 @@ await shoot('desk');
 await page.getByRole('button', { name: 'Export' }).click();
 await shoot('export');
 await page.keyboard.press('Escape');
-await page.locator('stylet-rail .slot').nth(2).click();
-await page.locator('stylet-rail .slot').nth(2).click();
-await shoot('slot-card');
 await page.keyboard.press('l');
 await desk.pen([
   await spot(16, 56, 386),
@@ -160,9 +159,28 @@ await page.keyboard.press('Escape');
 
 await open('Waves and tides', '2');
 await page.getByRole('radio', { name: 'Read' }).click();
-await page.getByRole('button', { name: 'To page 24' }).hover();
-await page.waitForTimeout(900);
-await shoot('link');
+await page.getByRole('radio', { name: 'Write' }).click();
+
+// Another device, while somebody writes here.
+const elsewhere = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+const other = await elsewhere.newPage();
+await other.goto(page.url());
+await other.locator('canvas.bitmap[width]').first().waitFor();
+await page.waitForTimeout(1500);
+await other.getByRole('button', { name: /, on page/ }).click();
+await other.getByRole('menuitem', { name: 'Follow' }).click();
+await desk.goTo('20');
+await page.waitForTimeout(1500);
+const under = await Promise.all(
+  Array.from({ length: 30 }, (_, i) => spot(20, 100 + 8 * i, 470 + 12 * Math.sin(i / 2))),
+);
+const held = desk.pen(under, {}, { hold: 5000 });
+await page.waitForTimeout(2500);
+await shoot('presence', other);
+await held;
+await elsewhere.close();
+await undoAll();
+await desk.goTo('2');
 await page.mouse.move(640, 700);
 await page.keyboard.press('o');
 await page.waitForTimeout(2500);
@@ -181,6 +199,8 @@ await page.keyboard.press('o');
 await page.waitForTimeout(700);
 
 const address = page.url();
+await page.goto(new URL('/kept', address).href);
+await shoot('on-this-device');
 await page.goto(new URL('/find?typed=grain size', address).href);
 await page.locator('stylet-hit-picture.drawn').nth(5).waitFor();
 await shoot('find-library');

@@ -11,6 +11,9 @@ export class Author {
   /** What goes on annotations; a stand-in until a name is given. */
   readonly name = (): string => this.chosen() || 'Me';
 
+  /** What was given as a name; nothing else says who somebody is to others. */
+  readonly given = (): string => this.chosen();
+
   rename(name: string): void {
     const tidy = name.trim().slice(0, 200);
     this.chosen.set(tidy);

@@ -41,8 +41,9 @@ test('after a part that was lost, or on another page, it begins anew', () => {
   expect(others.get('w')!.pen!.points).toEqual([{ x: 3, y: 3 }]);
 });
 
-test('a pen that was lifted is seen until its ink has come; what fades goes sooner', () => {
+test('a pen that rests on the page is seen; one that was lifted until its ink has come; what fades goes sooner', () => {
   const others = heardOf(nobody, 'w', says({}), 0);
+  expect(later(others, 5000)).toBe(others);
   const lifted = heardOf(others, 'w', says(null), 100);
   expect(lifted.get('w')!.pen).toBeDefined();
   expect(later(lifted, 1000)).toBe(lifted);

@@ -13,6 +13,7 @@ export class OwnPen {
   private stroke = 0;
   /** So many points of the stroke have been told; undefined while nothing is pressed. */
   private told: number | undefined;
+  private isUp = false;
   private page: PageOnScreen | undefined;
 
   constructor(private readonly pages: PagesOnScreen) {}
@@ -27,7 +28,17 @@ export class OwnPen {
       this.waiting = [{ x, y }];
     } else if (type === 'pointermove') {
       for (const one of movementsIn(event)) this.waiting.push({ x: one.clientX, y: one.clientY });
-    } else this.told = undefined;
+    } else {
+      this.told = undefined;
+      this.isUp = true;
+    }
+  }
+
+  /** Whether it has been lifted since this was last asked. */
+  wasLifted(): boolean {
+    const { isUp } = this;
+    this.isUp = false;
+    return isUp;
   }
 
   /** What there is to tell, if there is anything over a page. */

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { pageView } from '@stylet/core/geometry';
 import { PAGE_FACE } from '../../platform/paper/page-face';
+import { hueOf } from './others';
 import { Presence } from './presence';
 
 /** How wide a stroke of another window shows, in CSS pixels. */
@@ -13,7 +14,7 @@ const WIDTH = 2.5;
     <svg aria-hidden="true">
       <g [attr.transform]="matrix()">
         @for (pen of pens(); track pen.window) {
-          <g class="hue-{{ pen.hue }}" [class.fades]="pen.fades">
+          <g [style.--hue]="pen.hue" [class.fades]="pen.fades">
             <polyline
               [attr.points]="pen.line"
               [attr.stroke-width]="(pen.fades ? 2 : 1) * width()"
@@ -32,8 +33,6 @@ const WIDTH = 2.5;
     </svg>
   `,
   styles: `
-    @use 'hues';
-
     :host {
       inset: 0;
       pointer-events: none;
@@ -44,10 +43,6 @@ const WIDTH = 2.5;
       height: 100%;
       overflow: visible;
       width: 100%;
-    }
-
-    g g {
-      @include hues.hues;
     }
 
     polyline {
@@ -84,11 +79,12 @@ export class PensOnPage {
     return `matrix(${pageView(width, height, rotation, this.face.scale()).join()})`;
   });
   protected readonly pens = computed(() =>
-    this.presence.others().flatMap(({ window, name, hue, pen }) => {
+    this.presence.others().flatMap((other) => {
+      const { window, name, pen } = other;
       const tip = pen?.points.at(-1);
       if (!pen || !tip || pen.pageId !== this.face.page().id) return [];
       const line = pen.points.map(({ x, y }) => `${x},${y}`).join(' ');
-      return [{ window, name, hue, fades: pen.fades, line, ...tip }];
+      return [{ window, name, hue: hueOf(other), fades: pen.fades, line, ...tip }];
     }),
   );
 }

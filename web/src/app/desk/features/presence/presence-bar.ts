@@ -2,17 +2,18 @@ import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatMenuModule } from '@angular/material/menu';
 import { ViewState } from '../../platform/view/view-state';
-import type { Other } from './others';
+import { hueOf, type Other } from './others';
 import { Presence } from './presence';
 
-/** Who else has the document open, at the edge of the pages; and whom one follows. */
+/** Who else has the document open, in a corner of the view; and whom one follows. */
 @Component({
   selector: 'stylet-presence-bar',
   imports: [MatButtonModule, MatMenuModule],
   template: `
     @for (other of presence.others(); track other.window) {
       <button
-        class="other hue-{{ other.hue }}"
+        class="other"
+        [style.--hue]="hueOf(other)"
         [class.followed]="other.window === presence.followed()?.window"
         [matMenuTriggerFor]="menu"
         [attr.aria-label]="nameOf(other)"
@@ -34,15 +35,13 @@ import { Presence } from './presence';
       </mat-menu>
     }
     @if (presence.followed(); as followed) {
-      <span class="following hue-{{ followed.hue }}" role="status">
+      <span class="following" [style.--hue]="hueOf(followed)" role="status">
         Following {{ followed.name }}
         <button mat-button (click)="presence.stopFollowing()">Stop</button>
       </span>
     }
   `,
   styles: `
-    @use 'hues';
-
     :host {
       align-items: flex-end;
       display: flex;
@@ -50,12 +49,11 @@ import { Presence } from './presence';
       gap: 6px;
       position: absolute;
       right: 18px;
-      top: 12px;
+      bottom: 14px;
       z-index: 4;
     }
 
     .other {
-      @include hues.hues;
       background: var(--surface);
       border: 3px solid var(--hue);
       border-radius: 10px;
@@ -75,7 +73,6 @@ import { Presence } from './presence';
     }
 
     .following {
-      @include hues.hues;
       align-items: center;
       background: var(--surface);
       border-left: 4px solid var(--hue);
@@ -91,6 +88,8 @@ import { Presence } from './presence';
 export class PresenceBar {
   protected readonly presence = inject(Presence);
   private readonly view = inject(ViewState);
+
+  protected readonly hueOf = hueOf;
 
   protected initialOf({ name }: Other): string {
     return [...name][0]?.toUpperCase() ?? '?';

@@ -125,6 +125,7 @@ export class Presence {
       this.penTimer = undefined;
       const pen = this.pen.next(this.pointing.isOn());
       if (pen) this.tell(pen);
+      if (this.pen.wasLifted()) this.tell();
     }, PEN_EVERY);
   }
 
@@ -135,7 +136,7 @@ export class Presence {
     const page = this.view.pages()[this.view.alone() ?? pageIndex];
     const place = page ? { pageId: page.id, share: Math.min(2, Math.max(-1, share)) } : null;
     this.hue ??= this.freeHue();
-    this.live.here(id, { name: this.author.name(), hue: this.hue, place, pen });
+    this.live.here(id, { name: this.author.given(), hue: this.hue, place, pen });
   }
 
   /** A colour that no other window here has, if there is one. */
