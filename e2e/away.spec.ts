@@ -1,3 +1,9 @@
+import type { BrowserContext } from '@playwright/test';
+import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { browserOptions } from './support/browser';
+import { DeskDriver } from './support/desk';
 import { expect, test, SLIDE } from './support/fixtures';
 
 test('a document that was open here opens without the server, is written on, and all is there when it is back', async ({
@@ -28,3 +34,74 @@ test('a document that was open here opens without the server, is written on, and
   await desk.saved();
   expect(await instance.annotations(deck)).toHaveLength(3);
 });
+
+test('a browser with no room left says that a document is not kept, and all else goes on', async ({
+  desk,
+  handbook,
+  instance,
+}) => {
+  const session = await desk.page.context().newCDPSession(desk.page);
+  const quota = (quotaSize?: number) =>
+    session.send('Storage.overrideQuotaForOrigin', {
+      origin: instance.url,
+      ...(quotaSize === undefined ? {} : { quotaSize }),
+    });
+  await desk.open(instance.url, handbook);
+  await quota(400_000);
+  try {
+    const told = desk.page.getByText('There is no room on this device for this document');
+    await expect(told).toBeVisible();
+    await desk.goTo('12');
+  } finally {
+    await quota();
+  }
+});
+
+test('a browser that is killed in the middle of a stroke, and while a document is being kept, has lost nothing else', async ({
+  playwright,
+  deck,
+  instance,
+}) => {
+  const folder = mkdtempSync(join(tmpdir(), 'stylet-killed-'));
+  const launched = async (): Promise<{ context: BrowserContext; desk: DeskDriver }> => {
+    const context = await playwright.chromium.launchPersistentContext(folder, {
+      ...browserOptions,
+      viewport: { width: 1280, height: 800 },
+    });
+    return { context, desk: new DeskDriver(context.pages()[0] ?? (await context.newPage())) };
+  };
+  try {
+    const first = await launched();
+    await first.desk.open(instance.url, deck);
+    await instance.kill();
+    const line = async (desk: DeskDriver, y: number, playing = {}): Promise<void> =>
+      desk.pen([await desk.spot(1, 80, y, SLIDE), await desk.spot(1, 300, y, SLIDE)], {}, playing);
+    await line(first.desk, 30);
+    await expect(first.desk.page.locator('.sync')).toHaveText('Offline · 1 change kept here');
+    const unfinished = line(first.desk, 60, { hold: 20_000 }).catch(() => undefined);
+    await first.desk.pause(1500);
+    killAll(folder);
+    await unfinished;
+    await instance.start();
+    const again = await launched();
+    await again.desk.open(instance.url, deck);
+    await again.desk.saved();
+    expect(await instance.annotations(deck)).toHaveLength(1);
+    await again.desk.keptHere();
+    await again.context.close();
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+});
+
+/** Kills all processes of a browser, as kill -9 does: they, and no others, have its folder in their command lines. */
+function killAll(folder: string): void {
+  for (const pid of readdirSync('/proc').filter((name) => /^\d+$/.test(name)))
+    try {
+      if (readFileSync(`/proc/${pid}/cmdline`, 'latin1').includes(folder))
+        process.kill(Number(pid), 'SIGKILL');
+    } catch (error) {
+      // One that has gone meanwhile is what is wanted.
+      if (!['ENOENT', 'ESRCH'].includes((error as NodeJS.ErrnoException).code ?? '')) throw error;
+    }
+}

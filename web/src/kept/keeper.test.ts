@@ -180,6 +180,7 @@ test('when there is no room, what was not used for longest goes, but not what wa
   const large = new FakeServer(newId(), digest(4), 3000);
   large.state = { ...large.state, pages: {} };
   await expect(keeperOf(large).keep(wanted(large.id, 2500, false, 6))).rejects.toThrow(NoRoom);
+  expect(await db.getAllKeys('files')).toHaveLength(1);
   expect(await db.getAllKeys('states')).toContain(first.id);
 });
 

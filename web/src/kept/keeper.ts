@@ -16,6 +16,10 @@ type Alone = <T>(work: () => Promise<T>) => Promise<T>;
 /** Whether there is room for so many bytes. */
 type HasRoom = (bytes: number) => Promise<boolean>;
 
+/** Whether there is no room left, by our own bound or the browser's (Storage Standard: QuotaExceededError). */
+export const isFull = (error: unknown): boolean =>
+  error instanceof NoRoom || (error as Error).name === 'QuotaExceededError';
+
 /** How a document is to be kept. */
 export interface Keeping {
   readonly id: string;
@@ -39,7 +43,23 @@ export class Keeper {
    * has no such document, and what fetching and IndexedDB throw.
    */
   keep(keeping: Keeping): Promise<KeptState> {
-    return this.alone(() => this.keepAlone(keeping));
+    return this.alone(async () => {
+      try {
+        return await this.keepAlone(keeping);
+      } catch (error) {
+        // Half of it would take the room of others.
+        if (isFull(error)) await this.clear(keeping.id);
+        throw error;
+      }
+    });
+  }
+
+  /** Lets go of what was fetched of a document that is not kept after all. */
+  private async clear(id: string): Promise<void> {
+    const db = await this.open();
+    if (await db.getKey('states', id)) return;
+    await db.delete('annotations', annotationsOf(id));
+    await trim(db, Infinity);
   }
 
   private async keepAlone({ id, isChosen, most, now }: Keeping): Promise<KeptState> {

@@ -1,7 +1,7 @@
 /// <reference lib="webworker" />
 import { Answering } from '../workers/answering';
 import { keptDbOf } from './kept-db';
-import { Keeper, NoRoom } from './keeper';
+import { Keeper, isFull } from './keeper';
 import type { KeptRequests } from './protocol';
 import { Gone, KeptServer } from './server';
 
@@ -18,8 +18,7 @@ new Answering<KeptRequests>({
       return { kind: 'kept', state: await keeper.keep(keeping) };
     } catch (error) {
       if (error instanceof Gone) return { kind: 'gone' };
-      if (error instanceof NoRoom || (error as Error).name === 'QuotaExceededError')
-        return { kind: 'no-room' };
+      if (isFull(error)) return { kind: 'no-room' };
       throw error;
     }
   },

@@ -26,6 +26,7 @@ export class KeepingEffects {
   private readonly live = inject(Live);
   private readonly snackBar = inject(MatSnackBar);
   private readonly store = inject(Store);
+  private readonly told = new Set<string>();
   private readonly open = this.store.selectSignal(documentFeature.selectDocumentState);
 
   readonly keep = createEffect(
@@ -70,12 +71,21 @@ export class KeepingEffects {
     try {
       if (wasKept) await this.refresh(id);
       if (this.bound.bytes() === 0 && !wasKept) return;
-      await this.kept.keep(id, false);
+      const { kind } = await this.kept.keep(id, false);
+      if (kind === 'no-room') this.tellNoRoom(id);
       await this.kept.advance(id);
     } catch (error) {
       // Without the server it is tried again when it is back.
       unkept(error);
     }
+  }
+
+  /** Once for each document: without the server it will not be there. */
+  private tellNoRoom(id: string): void {
+    if (this.told.has(id)) return;
+    this.told.add(id);
+    const words = 'There is no room on this device for this document: it needs the server.';
+    this.snackBar.open(words, 'Close', { duration: 8000 });
   }
 
   /** What operations do not tell of. */

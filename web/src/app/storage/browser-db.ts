@@ -1,7 +1,15 @@
 import { Injectable } from '@angular/core';
 import type { ConfirmedOperation, Operation, Reversal, StepKind } from '@stylet/core/document';
 import type { Trouble } from '../api/problem';
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import {
+  openDB,
+  unwrap,
+  wrap,
+  type DBSchema,
+  type IDBPDatabase,
+  type IDBPTransaction,
+  type StoreNames,
+} from 'idb';
 import { nameHere } from './account';
 
 /** One step of a window's history, in the order of its key. */
@@ -22,10 +30,11 @@ export interface AsideOperation {
 }
 
 interface Schema extends DBSchema {
-  operations: {
-    key: string;
+  /** Operations that wait for the server, in the order they came: ids follow a clock, which may be set back. */
+  waiting: {
+    key: number;
     value: { operation: Operation };
-    indexes: { document: string };
+    indexes: { document: string; id: string };
   };
   /** Operations that are not sent again by themselves; `operation.id` is their key. */
   aside: { key: string; value: AsideOperation };
@@ -46,12 +55,8 @@ export class BrowserDb {
   private opened: Promise<IDBPDatabase<Schema>> | undefined;
 
   open(): Promise<IDBPDatabase<Schema>> {
-    this.opened ??= openDB<Schema>(nameHere('stylet'), 5, {
-      upgrade(database, from) {
-        if (from < 1) {
-          const operations = database.createObjectStore('operations', { keyPath: 'operation.id' });
-          operations.createIndex('document', 'operation.documentId');
-        }
+    this.opened ??= openDB<Schema>(nameHere('stylet'), 6, {
+      async upgrade(database, from, _to, transaction) {
         if (from < 2) {
           const steps = database.createObjectStore('steps', { autoIncrement: true });
           steps.createIndex('place', ['window', 'documentId']);
@@ -61,6 +66,12 @@ export class BrowserDb {
         if (from < 4) database.createObjectStore('aside', { keyPath: 'operation.id' });
         if (from < 5)
           database.createObjectStore('log', { keyPath: ['operation.documentId', 'revision'] });
+        if (from < 6) {
+          const waiting = database.createObjectStore('waiting', { autoIncrement: true });
+          waiting.createIndex('document', 'operation.documentId');
+          waiting.createIndex('id', 'operation.id', { unique: true });
+          if (from > 0) await takeOver(database, transaction);
+        }
       },
       // A window with a newer version asks for the database: this one will open it anew.
       blocking: (_current, _blocked, event) => {
@@ -70,4 +81,15 @@ export class BrowserDb {
     });
     return this.opened;
   }
+}
+
+/** Until version 5 operations waited by their ids. */
+async function takeOver(
+  database: IDBPDatabase<Schema>,
+  transaction: IDBPTransaction<Schema, StoreNames<Schema>[], 'versionchange'>,
+): Promise<void> {
+  const before = unwrap(transaction).objectStore('operations');
+  const rows = await wrap(before.getAll() as IDBRequest<{ operation: Operation }[]>);
+  for (const row of rows) await transaction.objectStore('waiting').add(row);
+  unwrap(database).deleteObjectStore('operations');
 }

@@ -26,10 +26,10 @@ export class Outbox {
   private readonly db = inject(BrowserDb);
 
   async add(operations: readonly Operation[]): Promise<void> {
-    const transaction = (await this.db.open()).transaction('operations', 'readwrite', {
+    const transaction = (await this.db.open()).transaction('waiting', 'readwrite', {
       durability: 'strict',
     });
-    for (const operation of operations) void transaction.store.put({ operation });
+    for (const operation of operations) void transaction.store.add({ operation });
     // Committed at once, it is carried out even if the page is left now (Indexed Database API 3.0, 5.4).
     transaction.commit();
     await transaction.done;
@@ -37,27 +37,27 @@ export class Outbox {
 
   /** What waits for one document, oldest first. */
   async waiting(documentId: string): Promise<Operation[]> {
-    const rows = await (await this.db.open()).getAllFromIndex('operations', 'document', documentId);
-    return inOrder(rows.map(({ operation }) => operation)).filter(isReadable);
+    const rows = await (await this.db.open()).getAllFromIndex('waiting', 'document', documentId);
+    return rows.map(({ operation }) => operation).filter(isReadable);
   }
 
   /** The first of what waits for one document, oldest first; without reading what comes after. */
   async first(documentId: string, most: number): Promise<readonly Operation[]> {
     const db = await this.db.open();
-    // Entries of an index that are alike go by their primary keys (Indexed Database API 3.0, 2.6): by ids.
-    const rows = await db.getAllFromIndex('operations', 'document', documentId, most);
+    // Entries of an index that are alike go by their primary keys (Indexed Database API 3.0, 2.6): as they came.
+    const rows = await db.getAllFromIndex('waiting', 'document', documentId, most);
     return rows.map(({ operation }) => operation);
   }
 
   /** What waits for any document, oldest first. */
   async all(): Promise<Operation[]> {
-    const rows = await (await this.db.open()).getAll('operations');
-    return inOrder(rows.map(({ operation }) => operation)).filter(isReadable);
+    const rows = await (await this.db.open()).getAll('waiting');
+    return rows.map(({ operation }) => operation).filter(isReadable);
   }
 
   /** The documents for which something waits, and how much in all. */
   async inventory(): Promise<{ documentIds: string[]; count: number }> {
-    const { store } = (await this.db.open()).transaction('operations');
+    const { store } = (await this.db.open()).transaction('waiting');
     const documentIds: string[] = [];
     let cursor = await store.index('document').openKeyCursor(null, 'nextunique');
     for (; cursor; cursor = await cursor.continue()) documentIds.push(cursor.key);
@@ -69,18 +69,18 @@ export class Outbox {
     operations: readonly Operation[],
     logged: readonly ConfirmedOperation[] = [],
   ): Promise<void> {
-    const transaction = (await this.db.open()).transaction(['operations', 'log'], 'readwrite');
+    const transaction = (await this.db.open()).transaction(['waiting', 'log'], 'readwrite');
     for (const one of logged) void transaction.objectStore('log').put(one);
-    for (const { id } of operations) void transaction.objectStore('operations').delete(id);
+    await remove(transaction.objectStore('waiting'), operations);
     await transaction.done;
   }
 
   /** Puts an operation aside: it stays, and the others go on without it. */
   async putAside(operation: Operation, trouble: Trouble): Promise<AsideOperation> {
     const row: AsideOperation = { operation, trouble, at: Date.now() };
-    const transaction = (await this.db.open()).transaction(['operations', 'aside'], 'readwrite');
+    const transaction = (await this.db.open()).transaction(['waiting', 'aside'], 'readwrite');
     await transaction.objectStore('aside').put(row);
-    await transaction.objectStore('operations').delete(operation.id);
+    await remove(transaction.objectStore('waiting'), [operation]);
     await transaction.done;
     return row;
   }
@@ -89,7 +89,7 @@ export class Outbox {
   async sortOut(some?: readonly Operation[]): Promise<AsideOperation[]> {
     const rows = some?.map((operation) => ({ operation }));
     const put: AsideOperation[] = [];
-    for (const { operation } of rows ?? (await (await this.db.open()).getAll('operations'))) {
+    for (const { operation } of rows ?? (await (await this.db.open()).getAll('waiting'))) {
       const trouble = troubleWith(operation);
       if (trouble) put.push(await this.putAside(operation, trouble));
     }
@@ -104,11 +104,11 @@ export class Outbox {
 
   /** Takes back what was put aside, to be sent again. */
   async takeBack(ids: readonly string[]): Promise<void> {
-    const transaction = (await this.db.open()).transaction(['operations', 'aside'], 'readwrite');
+    const transaction = (await this.db.open()).transaction(['waiting', 'aside'], 'readwrite');
     for (const id of ids) {
       const row = await transaction.objectStore('aside').get(id);
       if (!row) continue;
-      await transaction.objectStore('operations').put({ operation: row.operation });
+      await transaction.objectStore('waiting').add({ operation: row.operation });
       await transaction.objectStore('aside').delete(id);
     }
     await transaction.done;
@@ -124,6 +124,15 @@ export class Outbox {
 
 const isReadable = (operation: Operation): boolean => troubleWith(operation) === undefined;
 
-/** Ids are UUIDs of version 7: their order is the order of making. */
-const inOrder = (operations: readonly Operation[]): Operation[] =>
-  operations.toSorted((a, b) => (a.id < b.id ? -1 : 1));
+/** The store of what waits, in whichever transaction. */
+interface WaitingStore {
+  index(name: 'id'): { getKey(id: string): Promise<number | undefined> };
+  delete(key: number): Promise<void>;
+}
+
+async function remove(waiting: WaitingStore, operations: readonly Operation[]): Promise<void> {
+  for (const { id } of operations) {
+    const key = await waiting.index('id').getKey(id);
+    if (key !== undefined) void waiting.delete(key);
+  }
+}
