@@ -35,6 +35,45 @@ test('a document that was open here opens without the server, is written on, and
   expect(await instance.annotations(deck)).toHaveLength(3);
 });
 
+test('without the server a document opens where one was last', async ({ desk, deck, instance }) => {
+  await desk.open(instance.url, deck);
+  await desk.keptHere();
+  await desk.goTo('30');
+  await desk.loaded();
+  // Another window of the browser, whose own place is not this one.
+  const other = new DeskDriver(await desk.page.context().newPage());
+  await other.page.goto(instance.url);
+  await expect(other.page.locator('stylet-document-card').first()).toBeVisible();
+  await other.loaded();
+  await instance.kill();
+  await other.page.locator('stylet-document-card a').first().click();
+  await other.drawn();
+  await expect(other.page.getByLabel('Page, by label or number')).toHaveValue('30');
+  await instance.start();
+});
+
+test('what is kept here opens where one was last on another device', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  await desk.keptHere();
+  await desk.goTo('30');
+  await desk.loaded();
+  const url = `${instance.url}/api/documents/${deck}`;
+  const { pages } = (await (await fetch(url)).json()) as { pages: { id: string }[] };
+  const told = await fetch(`${url}/reading`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ place: { pageId: pages[11].id, share: 0 }, seen: [] }),
+  });
+  expect(told.status).toBe(204);
+  const other = new DeskDriver(await desk.page.context().newPage());
+  await other.open(instance.url, deck);
+  await expect(other.page.getByLabel('Page, by label or number')).toHaveValue('12');
+});
+
 test('a browser with no room left says that a document is not kept, and all else goes on', async ({
   desk,
   handbook,

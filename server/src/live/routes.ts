@@ -42,8 +42,11 @@ export const liveRoutes =
       return true;
     };
 
-    app.get('/api/asyncapi.json', { config: { needs: 'nothing' }, schema: { hide: true } }, () =>
-      describedLive(),
+    const described = describedLive();
+    app.get(
+      '/api/asyncapi.json',
+      { config: { needs: 'nothing' }, schema: { hide: true } },
+      () => described,
     );
 
     app.get(

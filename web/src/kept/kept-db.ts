@@ -1,4 +1,4 @@
-import type { StyletDocument } from '@stylet/core/api';
+import type { ReadingPlace, StyletDocument } from '@stylet/core/api';
 import type { Annotation } from '@stylet/core/document';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
@@ -16,6 +16,9 @@ export interface KeptState {
   readonly isChosen: boolean;
   /** When it was last open, in ms since 1970. */
   readonly used: number;
+  /** Where one was last on this device, and whether the server has been told so. */
+  readonly place?: ReadingPlace;
+  readonly isPlaceTold?: boolean;
 }
 
 /** An annotation of a kept document, and where it is. */

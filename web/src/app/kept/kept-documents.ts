@@ -1,5 +1,5 @@
 import { Injectable, inject, signal } from '@angular/core';
-import type { AnnotationList, StyletDocument } from '@stylet/core/api';
+import type { AnnotationList, ReadingPlace, StyletDocument } from '@stylet/core/api';
 import type { ConfirmedOperation, PagesRead } from '@stylet/core/document';
 import { keptDbOf, type KeptState } from '../../kept/kept-db';
 import { usage } from '../../kept/room';
@@ -14,6 +14,8 @@ const CHANNEL = 'stylet.kept';
 /** A document as it is kept here: with annotations of some pages, and what was done to it since. */
 export interface KeptOpening extends AnnotationList {
   readonly document: StyletDocument;
+  /** Whether the server has not been told where one was last. */
+  readonly hasOwnPlace: boolean;
   readonly since: readonly ConfirmedOperation[];
 }
 
@@ -75,6 +77,15 @@ export class KeptDocuments {
     if (kept.kind === 'gone') await this.remove(id);
     await this.changed();
     return kept;
+  }
+
+  /** Notes where one is in a kept document, for when it is opened without the server. */
+  async notePlace(id: string, place: ReadingPlace, isPlaceTold: boolean): Promise<void> {
+    if (!this.has(id)) return;
+    const { store, done } = (await this.open()).transaction('states', 'readwrite');
+    const state = await store.get(id);
+    if (state) void store.put({ ...state, place, isPlaceTold });
+    await done;
   }
 
   /** Notes what was done to a kept document, and takes it into what is kept when there is time. */
@@ -159,7 +170,8 @@ export class KeptDocuments {
       : await transaction.objectStore('annotations').index('page').getAll(allOf(id));
     const log = await own.getAll('log', logOf(id));
     return {
-      document: { ...document, revision },
+      document: { ...document, revision, place: state.place ?? document.place },
+      hasOwnPlace: state.place !== undefined && !state.isPlaceTold,
       revision,
       annotations: rows.map(({ annotation }) => annotation),
       unread: isLong ? unread : [],

@@ -1,8 +1,21 @@
 import { Injectable, inject } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
+import type { ReadingPlace } from '@stylet/core/api';
 import { noHistory, type History } from '@stylet/core/document';
 import { Actions, ROOT_EFFECTS_INIT, createEffect, ofType } from '@ngrx/effects';
-import { catchError, filter, firstValueFrom, forkJoin, from, map, of, switchMap, tap } from 'rxjs';
+import {
+  catchError,
+  filter,
+  firstValueFrom,
+  forkJoin,
+  from,
+  map,
+  merge,
+  of,
+  switchMap,
+  tap,
+  timer,
+} from 'rxjs';
 import { Api } from '../../../api/api';
 import { troubleOf } from '../../../api/problem';
 import { KeptDocuments, type KeptOpening } from '../../../kept/kept-documents';
@@ -13,8 +26,10 @@ import { HistoryStore } from './history-store';
 
 /** So many annotations are read with the document, those nearest to where one was last; others when they are wanted. */
 const AT_FIRST = 100;
+/** So long, in ms, what is kept waits to be shown until the server has said where one was last. */
+const SOON = 150;
 
-type Opening = Omit<KeptOpening, 'revision'> & { readonly isKept?: boolean };
+type Opening = Omit<KeptOpening, 'revision' | 'hasOwnPlace'> & { readonly isKept?: boolean };
 
 @Injectable()
 export class DocumentEffects {
@@ -48,7 +63,19 @@ export class DocumentEffects {
   /** From here if it is kept here, from the server otherwise. */
   private async opening(id: string): Promise<Opening> {
     const kept = await this.kept.opening(id, AT_FIRST);
-    return kept ? { ...kept, isKept: true } : this.fromServer(id);
+    if (!kept) return this.fromServer(id);
+    const place = kept.hasOwnPlace ? undefined : await this.lastPlace(id);
+    const document = place ? { ...kept.document, place } : kept.document;
+    return { ...kept, document, isKept: true };
+  }
+
+  /** Where one was last, on whatever device, if the server says so at once. */
+  private async lastPlace(id: string): Promise<ReadingPlace | null | undefined> {
+    const asked = this.api.reading(id).pipe(
+      map(({ place }) => place),
+      catchError(() => of(undefined)),
+    );
+    return firstValueFrom(merge(asked, timer(SOON).pipe(map(() => undefined))));
   }
 
   /**

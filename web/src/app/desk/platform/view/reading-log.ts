@@ -1,6 +1,8 @@
 import { DestroyRef, Injectable, effect, inject } from '@angular/core';
+import type { ReadingPlace } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { Api } from '../../../api/api';
+import { KeptDocuments } from '../../../kept/kept-documents';
 import { documentFeature } from '../document/document.reducer';
 import { ViewState } from './view-state';
 
@@ -15,6 +17,7 @@ const AT_ONCE = 1000;
 @Injectable()
 export class ReadingLog {
   private readonly api = inject(Api);
+  private readonly kept = inject(KeptDocuments);
   private readonly view = inject(ViewState);
   private readonly documentId = inject(Store).selectSignal(documentFeature.selectId);
   /** Pages seen that the server has not been told of. */
@@ -54,12 +57,24 @@ export class ReadingLog {
     const words = JSON.stringify([id, place]);
     if (seen.length === 0 && words === this.told) return;
     for (const pageId of seen) this.seen.delete(pageId);
+    // Not waited for: the window may be closing.
+    const noted = this.note(id, place, false);
     try {
       await this.api.keepReading(id, { place, seen });
       this.told = words;
+      await noted;
+      await this.note(id, place, true);
     } catch (error) {
       console.warn('Where you are could not be kept; it is tried again.', error);
       for (const pageId of seen) this.seen.add(pageId);
+    }
+  }
+
+  private async note(id: string, place: ReadingPlace, isTold: boolean): Promise<void> {
+    try {
+      await this.kept.notePlace(id, place, isTold);
+    } catch (error) {
+      console.warn('Where you are could not be kept on this device.', error);
     }
   }
 }
