@@ -149,7 +149,7 @@ test('whatever is done while a document is being kept, and after, what is kept i
         expect(await kept(server.id)).toEqual(filled(server.state));
       },
     ),
-    { numRuns: 60 },
+    { numRuns: 200 },
   );
 });
 

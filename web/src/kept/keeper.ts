@@ -152,13 +152,22 @@ export class Keeper {
   ): Promise<Pick<KeptState, 'revision' | 'counts' | 'bytes' | 'files'>> {
     const counts: Record<string, number> = {};
     const files = new Set(paths);
+    const written = new Map<string, { readonly pageId: string; readonly bytes: number }>();
     let bytes = 0;
     const write = async ({ annotations }: AnnotationList): Promise<void> => {
       const transaction = db.transaction('annotations', 'readwrite');
       for (const annotation of annotations) {
         const { pageId } = annotation;
+        const before = written.get(annotation.id);
+        // One that was moved meanwhile comes with both pages, and is on the second.
+        if (before) {
+          counts[before.pageId]--;
+          bytes -= before.bytes;
+        }
+        const own = bytesOf(annotation);
+        written.set(annotation.id, { pageId, bytes: own });
         counts[pageId] = (counts[pageId] ?? 0) + 1;
-        bytes += bytesOf(annotation);
+        bytes += own;
         for (const path of filesOf(annotation)) files.add(path);
         void transaction.store.put({ documentId: id, id: annotation.id, pageId, annotation });
       }
@@ -169,6 +178,8 @@ export class Keeper {
     await write(first);
     for (const pageIds of together(first.unread))
       await write(await this.server.onPages(id, pageIds));
+    for (const [pageId, count] of Object.entries(counts))
+      if (count === 0) Reflect.deleteProperty(counts, pageId);
     return { revision: first.revision, counts, bytes, files: [...files] };
   }
 }
