@@ -99,29 +99,36 @@ class Reader {
   }
 }
 
+/** Runs something with a window for both documents. */
+const withReader = <T>(
+  work: (reader: Reader, instance: Instance, ids: { heavy: string; light: string }) => Promise<T>,
+): Promise<T> =>
+  withBoth(async (instance, ids) => {
+    const browser = await launch();
+    try {
+      const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+      return await work(await Reader.of(await context.newPage(), instance.url), instance, ids);
+    } finally {
+      await browser.close();
+    }
+  });
+
 export const openFirstHeavy: Benchmark = {
   name: 'open-first-heavy',
   about: 'click to first sharp page with ink, 50,000 strokes never seen, against none',
   run: () =>
-    withBoth(async (instance, { heavy, light }) => {
-      const browser = await launch();
-      try {
-        const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-        const reader = await Reader.of(await context.newPage(), instance.url);
-        const opened = async (id: string, hasInk: boolean): Promise<number> => {
-          await reader.forget();
-          return reader.open(id, hasInk);
-        };
-        const value = await pairedRatio(
-          () => opened(heavy, true),
-          () => opened(light, false),
-          RUNS,
-        );
-        const note = reader.heapRatio(heavy, light);
-        return { kind: 'ratio', value, baseline: 'the same without ink', goal: 1.2, note };
-      } finally {
-        await browser.close();
-      }
+    withReader(async (reader, _instance, { heavy, light }) => {
+      const opened = async (id: string, hasInk: boolean): Promise<number> => {
+        await reader.forget();
+        return reader.open(id, hasInk);
+      };
+      const value = await pairedRatio(
+        () => opened(heavy, true),
+        () => opened(light, false),
+        RUNS,
+      );
+      const note = reader.heapRatio(heavy, light);
+      return { kind: 'ratio', value, baseline: 'the same without ink', goal: 1.2, note };
     }),
 };
 
@@ -129,32 +136,25 @@ export const openAgain: Benchmark = {
   name: 'open-again',
   about: 'the same kept in the browser, with the server and without it',
   run: () =>
-    withBoth(async (instance, { heavy, light }) => {
-      const browser = await launch();
-      try {
-        const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-        const reader = await Reader.of(await context.newPage(), instance.url);
-        await reader.kept([heavy, light]);
-        const value = await pairedRatio(
-          () => reader.open(heavy, true),
-          () => reader.open(light, false),
-          RUNS,
-        );
-        const heaps = reader.heapRatio(heavy, light);
-        const alone = async (id: string, hasInk: boolean): Promise<number> => {
-          const time = await reader.open(id, hasInk, () => instance.kill());
-          await instance.start();
-          return time;
-        };
-        const away = await pairedRatio(
-          () => alone(heavy, true),
-          () => alone(light, false),
-          RUNS,
-        );
-        const note = `without the server ${away.toFixed(2)} x (goal <= 1.1); ${heaps} (goal <= 1.5)`;
-        return { kind: 'ratio', value, baseline: 'the same without ink', goal: 1.1, note };
-      } finally {
-        await browser.close();
-      }
+    withReader(async (reader, instance, { heavy, light }) => {
+      await reader.kept([heavy, light]);
+      const value = await pairedRatio(
+        () => reader.open(heavy, true),
+        () => reader.open(light, false),
+        RUNS,
+      );
+      const heaps = reader.heapRatio(heavy, light);
+      const alone = async (id: string, hasInk: boolean): Promise<number> => {
+        const time = await reader.open(id, hasInk, () => instance.kill());
+        await instance.start();
+        return time;
+      };
+      const away = await pairedRatio(
+        () => alone(heavy, true),
+        () => alone(light, false),
+        RUNS,
+      );
+      const note = `without the server ${away.toFixed(2)} x (goal <= 1.1); ${heaps} (goal <= 1.5)`;
+      return { kind: 'ratio', value, baseline: 'the same without ink', goal: 1.1, note };
     }),
 };

@@ -1,7 +1,7 @@
 import type { AnnotationList } from '@stylet/core/api';
 import type { ConfirmedOperation } from '@stylet/core/document';
 import { advance, bytesOf, filesOf, filesOfPages } from './advancing';
-import type { KeptDb, KeptState } from './kept-db';
+import { changeState, type KeptDb, type KeptState } from './kept-db';
 import { annotationsOf, removeKept, roomFor, trim } from './room';
 import type { KeptServer } from './server';
 
@@ -64,11 +64,8 @@ export class Keeper {
 
   private async keepAlone({ id, isChosen, most, now }: Keeping): Promise<KeptState> {
     const db = await this.open();
-    const there = await db.get('states', id);
-    if (there) {
-      await db.put('states', { ...there, used: now, isChosen: isChosen || there.isChosen });
-      return (await this.catchUp(id))!;
-    }
+    const change = isChosen ? { used: now, isChosen } : { used: now };
+    if (await changeState(db, id, change)) return (await this.catchUp(id))!;
     const document = await this.server.document(id);
     // Of an earlier attempt that did not come to its end.
     await db.delete('annotations', annotationsOf(id));
@@ -111,9 +108,7 @@ export class Keeper {
   }
 
   async choose(id: string, isChosen: boolean): Promise<void> {
-    const db = await this.open();
-    const state = await db.get('states', id);
-    if (state) await db.put('states', { ...state, isChosen });
+    await changeState(await this.open(), id, { isChosen });
   }
 
   trim(most: number): Promise<void> {

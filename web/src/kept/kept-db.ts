@@ -68,6 +68,19 @@ export const openKeptDb = (name: string, closed: () => void): Promise<KeptDb> =>
     terminated: closed,
   });
 
+/** Changes what is noted of a kept document, if it is kept; in one transaction, so that nothing done meanwhile is undone. */
+export async function changeState(
+  db: KeptDb,
+  id: string,
+  change: Partial<Omit<KeptState, 'id'>>,
+): Promise<boolean> {
+  const { store, done } = db.transaction('states', 'readwrite');
+  const state = await store.get(id);
+  if (state) void store.put({ ...state, ...change });
+  await done;
+  return state !== undefined;
+}
+
 /** One connection to a database by its name, opened when it is first asked for and again when it was closed. */
 export function keptDbOf(name: string): () => Promise<KeptDb> {
   let opened: Promise<KeptDb> | undefined;

@@ -60,6 +60,7 @@ import type { Operation, Picture } from '@stylet/core/document';
 import type { Paper } from '@stylet/core/paper';
 import type { ExportHow } from '@stylet/core/pdf';
 import { map, type Observable } from 'rxjs';
+import { picturePath, sourcePath } from '../../kept/addresses';
 
 /** How far an upload has come: bytes sent, or the document it became. */
 export type UploadStep =
@@ -237,8 +238,7 @@ export class Api {
 
   /** The file that shows a picture: its pixels, or the PDF that draws it. */
   pictureFile(digest: string, medium: Picture['medium']): Observable<Blob> {
-    const page = medium === 'lines' ? '/page' : '';
-    return this.http.get(`/api/pictures/${digest}${page}`, { responseType: 'blob' });
+    return this.http.get(picturePath(digest, medium), { responseType: 'blob' });
   }
 
   fileUrl(id: string): string {
@@ -247,7 +247,7 @@ export class Api {
 
   /** The address of a file that documents have pages of, by its digest. */
   sourceUrl(digest: string): string {
-    return new URL(`/api/sources/${digest}`, location.href).href;
+    return new URL(sourcePath(digest), location.href).href;
   }
 
   /** Miniatures of some pages of a file on one picture; undefined while they are not drawn. */

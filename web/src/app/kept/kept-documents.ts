@@ -1,7 +1,7 @@
 import { Injectable, inject, signal } from '@angular/core';
 import type { AnnotationList, ReadingPlace, StyletDocument } from '@stylet/core/api';
 import type { ConfirmedOperation, PagesRead } from '@stylet/core/document';
-import { keptDbOf, type KeptState } from '../../kept/kept-db';
+import { changeState, keptDbOf, type KeptState } from '../../kept/kept-db';
 import { usage } from '../../kept/room';
 import type { Kept, KeptRequests } from '../../kept/protocol';
 import type { WorkerClient } from '../../workers/worker-client';
@@ -81,11 +81,7 @@ export class KeptDocuments {
 
   /** Notes where one is in a kept document, for when it is opened without the server. */
   async notePlace(id: string, place: ReadingPlace, isPlaceTold: boolean): Promise<void> {
-    if (!this.has(id)) return;
-    const { store, done } = (await this.open()).transaction('states', 'readwrite');
-    const state = await store.get(id);
-    if (state) void store.put({ ...state, place, isPlaceTold });
-    await done;
+    if (this.has(id)) await changeState(await this.open(), id, { place, isPlaceTold });
   }
 
   /** Notes what was done to a kept document, and takes it into what is kept when there is time. */
