@@ -210,6 +210,30 @@ test('zoomed out far, pages fill the width; back from there one is where one was
   expect(view.place().pageIndex).toBeGreaterThan(30);
 });
 
+test('where all pages fit, zooming in at a page leads to it, however slowly one zooms', () => {
+  jest.useFakeTimers();
+  const at = view.scrollTo;
+  // All fit: there is nowhere to scroll to, until pages are larger than the view.
+  view.scrollTo = (left, top) => {
+    const { height } = view.layout();
+    at(Math.max(0, left), Math.min(Math.max(0, top), Math.max(0, height - 700)));
+  };
+  view.arrange('fitting');
+  view.zoomJust(0.1);
+  const page = view.layout().pages[25];
+  const about = { x: view.inset() + page.left + page.width / 2, y: page.top + page.height / 2 };
+  for (let i = 0; i < 12; i++) {
+    view.zoomTo(view.zoom() * Math.exp(0.2), about);
+    jest.advanceTimersByTime(1000);
+  }
+  expect(under(about.y)[0]).toBe(25);
+  // It holds on to no page that is gone.
+  load(pages.slice(0, 20));
+  view.zoomTo(view.zoom() * 1.05, about);
+  expect(under(about.y)[0]).toBe(19);
+  jest.useRealTimers();
+});
+
 test('a view that becomes narrower or wider is fitted again, at the same place, unless one has zoomed', () => {
   const resize = (width: number, height = 700): void =>
     view.resize({ width, height }, { width, height });

@@ -94,6 +94,8 @@ export class ViewState {
   private overviewFrom: { place: Viewpoint; about: Point; left: number; top: number } | undefined;
 
   private readonly anchor = new ZoomAnchor();
+  /** The pages one of which the anchor is on. */
+  private anchored: readonly Page[] | undefined;
   private settling: ReturnType<typeof setTimeout> | undefined;
   /** Set by the strip of pages: moves the real scroll position. */
   scrollTo: (left: number, top: number) => void = () => undefined;
@@ -118,6 +120,8 @@ export class ViewState {
     const before = this.layout();
     const zoom = clampZoom(wanted);
     if (zoom === before.zoom || before.pages.length === 0) return;
+    if (this.anchored !== this.pages()) this.anchor.drop();
+    this.anchored = this.pages();
     this.anchor.hold(before, about, { left: this.left(), top: this.top(), inset: this.inset() });
     const wasIn = needsRoom(before.zoom, this.arrangement());
     const from = this.place();
@@ -161,7 +165,6 @@ export class ViewState {
   private rest(): void {
     clearTimeout(this.settling);
     this.restingZoom.set(this.zoom());
-    this.anchor.drop();
   }
 
   /** Fits the width, the height, or the page in view; stays at the page in view. */
@@ -276,6 +279,7 @@ export class ViewState {
   }
 
   private show({ pageIndex, share }: Viewpoint): void {
+    this.anchor.drop();
     const layout = this.layout();
     const page = layout.pages[pageIndex];
     // Pages may have gone since the place was noted.

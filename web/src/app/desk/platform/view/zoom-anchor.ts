@@ -19,8 +19,8 @@ interface Held {
 }
 
 /**
- * What a zoom is about. While it goes on at one point it is what was there at first, even where the ends of
- * the document have not let that stay there.
+ * What a zoom is about. While one zooms at one point it is what was there at first, even where the ends of
+ * the document have not let that stay there; however long that takes: on a slow machine, or key by key.
  */
 export class ZoomAnchor {
   private held: Held | undefined;
