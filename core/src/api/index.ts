@@ -12,6 +12,7 @@ import { rulings } from '../paper/index';
 import { exportModes } from '../pdf/index';
 import { readingPlaceSchema } from './reading';
 import { documentSummarySchema } from './summary';
+import { namings } from './titles';
 
 export const healthSchema = z.object({
   status: z.enum(['ok', 'degraded']),
@@ -21,9 +22,12 @@ export const healthSchema = z.object({
 /** Where other devices of the network have a server. */
 export const addressListSchema = z.object({ addresses: z.array(z.url()) });
 
-/** By what a document that comes is called: its file, the title inside, or whichever says more. */
-export const namings = ['better', 'file', 'title'] as const;
-export type Naming = (typeof namings)[number];
+/** Where a PDF goes that is brought in, and its document's id, if whoever brings it in has to know that before. */
+export const bringInQuerySchema = z.object({
+  id: idSchema.optional(),
+  folder: idSchema.optional(),
+  naming: z.enum(namings).default('better'),
+});
 
 /** A document that has just come, and the name it could have as well. */
 export const broughtInSchema = documentSummarySchema.extend({ otherTitle: z.string().nullable() });
@@ -64,6 +68,8 @@ export const paperSchema = z.object({
 
 /** A document born from paper; `beside` a document whose companion it becomes. */
 export const notebookSchema = z.object({
+  /** Its id, if whoever makes it has to know that before. */
+  id: idSchema.optional(),
   title: text(300).trim().min(1),
   paper: paperSchema,
   sheets: z.int().min(1).max(500),
@@ -153,6 +159,7 @@ export * from './find';
 export * from './folders';
 export * from './library';
 export * from './summary';
+export * from './titles';
 export * from './keywords';
 export * from './reading';
 export * from './dictionary';

@@ -93,7 +93,7 @@ function tailOf(
 /** What a reader finds in an export: annotations by page and order, without where they stand in the file. */
 function found(tail: Uint8Array): unknown[] {
   const file = opened(original, tail);
-  const { pages, annotations } = importPdf(file, readPages(file), NOW);
+  const { pages, annotations } = importPdf(file, readPages(file), { now: NOW, ids: newId });
   const indexOf = (pageId: string): number => pages.findIndex(({ id }) => id === pageId);
   return annotations.map(({ origin: _, order: _order, pageId, ...fields }) => ({
     ...fields,

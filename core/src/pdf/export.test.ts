@@ -21,7 +21,7 @@ const original = smallPdf([
   '<< /Type /Annot /Subtype /Widget /Rect [70 70 90 90] >>',
   '<< /Type /XObject /Subtype /Form /BBox [0 0 10 10] /Length 0 >>\nstream\n\nendstream',
 ]);
-const imported = importPdf(opened(original), readPages(opened(original)), NOW);
+const imported = importPdf(opened(original), readPages(opened(original)), { now: NOW, ids: newId });
 const pageId = imported.pages[0].id;
 
 const common = { pageId, opacity: 1, author: 'A', created: NOW, modified: NOW };

@@ -1,4 +1,4 @@
-import { annotationSchema, documentState, landmarkSchema } from '../document/index';
+import { annotationSchema, documentState, landmarkSchema, newId } from '../document/index';
 import { exportUpdate } from './export';
 import { importPdf } from './import';
 import { PdfLimitError } from './limits';
@@ -23,7 +23,7 @@ test('a hostile file is read to something that can be kept, or refused; and come
       const tail = tidyingUpdate(first, readPages(first), false);
       const file = opened(bytes, tail);
       const inFile = readPages(file);
-      const imported = importPdf(file, inFile, '2026-09-01T08:00:00.000Z');
+      const imported = importPdf(file, inFile, { now: '2026-09-01T08:00:00.000Z', ids: newId });
       for (const annotation of imported.annotations)
         expect(annotationSchema.safeParse(annotation).error?.issues).toBeUndefined();
       for (const landmark of imported.landmarks)

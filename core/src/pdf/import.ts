@@ -1,4 +1,10 @@
-import { newId, pageOrders, type Annotation, type Landmark, type Notice } from '../document/index';
+import {
+  pageOrders,
+  type Annotation,
+  type Ids,
+  type Landmark,
+  type Notice,
+} from '../document/index';
 import { heightOf, widthOf } from '../geometry/index';
 import { marksOf, readAnnotations } from './annotations/read';
 import { isPortfolio, readAttachments } from './attachments';
@@ -37,20 +43,33 @@ export interface ImportedPdf {
   readonly notices: readonly Notice[];
 }
 
+/** How a PDF is brought in. */
+export interface Importing {
+  /** An ISO 8601 instant, for what has no date in the file. */
+  readonly now: string;
+  /** Ids for what has none. */
+  readonly ids: Ids;
+}
+
 /**
  * Reads everything but the pages' contents, made to fit what can be kept. Throws PdfSyntaxError where the file is
  * damaged, and PdfLimitError where it has more of something than is taken in.
  */
-export function importPdf(file: PdfFile, inFile: readonly PdfPage[], now: string): ImportedPdf {
+export function importPdf(
+  file: PdfFile,
+  inFile: readonly PdfPage[],
+  { now, ids }: Importing,
+): ImportedPdf {
   const clean = new Cleaning();
-  const pages = readImportedPages(file, inFile, clean);
+  const pages = readImportedPages(file, inFile, clean, ids);
   const destinations = new Destinations(file, inFile);
-  const ids = pages.map(({ id }) => id);
+  const pageIds = pages.map(({ id }) => id);
+  const reading = { now, clean, ids };
   const landmarks = [
-    ...landmarksOf(file, readOutline(file, destinations), ids, now, clean),
-    ...inFile.flatMap((page, i) => readKeywords(file, page, ids[i])),
+    ...landmarksOf(file, readOutline(file, destinations), pageIds, reading),
+    ...inFile.flatMap((page, i) => readKeywords(file, page, pageIds[i])),
   ];
-  const annotations = readAll(file, inFile, ids, now, clean).map((annotation) =>
+  const annotations = readAll(file, inFile, pageIds, reading).map((annotation) =>
     led(annotation, file, destinations, pages),
   );
   const info = file.dict(file.trailer.get('Info'));
@@ -58,7 +77,7 @@ export function importPdf(file: PdfFile, inFile: readonly PdfPage[], now: string
   return {
     title: title === '' ? undefined : title,
     pages,
-    ...withUniqueIds(annotations, landmarks),
+    ...withUniqueIds(annotations, landmarks, ids),
     notices: noticesOf(file, inFile, clean),
   };
 }
@@ -70,13 +89,14 @@ function readImportedPages(
   file: PdfFile,
   inFile: readonly PdfPage[],
   clean: Cleaning,
+  ids: Ids,
 ): ImportedPage[] {
   const labels =
     file.catalog.get('PageLabels') === null ? undefined : readLabels(file, inFile.length);
   const orders = pageOrders([], 0, inFile.length);
   for (const page of inFile) checkContents(file, page.dict.get('Contents'));
   return inFile.map((page, index) => ({
-    id: newId(),
+    id: ids('page'),
     index,
     order: orders[index],
     label: labels ? clean.text(labels[index], LONGEST_LABEL) : null,
@@ -90,13 +110,12 @@ function readImportedPages(
 function readAll(
   file: PdfFile,
   inFile: readonly PdfPage[],
-  ids: readonly string[],
-  now: string,
-  clean: Cleaning,
+  pageIds: readonly string[],
+  reading: Importing & { readonly clean: Cleaning },
 ): Annotation[] {
   const all: Annotation[] = [];
   inFile.forEach((page, i) => {
-    for (const annotation of readAnnotations(file, page, { pageId: ids[i], now, clean }))
+    for (const annotation of readAnnotations(file, page, { ...reading, pageId: pageIds[i] }))
       all.push(annotation);
     if (all.length > LIMITS.annotations) throw new PdfLimitError('annotations');
   });

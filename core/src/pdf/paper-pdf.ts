@@ -1,4 +1,6 @@
+import { idsFor, pageOrders } from '../document/index';
 import { toPoints, type Paper } from '../paper/index';
+import type { ImportedPage } from './import';
 import { NewPdf, PdfDict, bytesOf, name } from './objects/index';
 
 /** Distances between lines, in mm. */
@@ -27,6 +29,16 @@ export function paperPdf(paper: Paper): Uint8Array {
   pdf.set(tree, PdfDict.of({ Type: name('Pages'), Kids: [page], Count: 1 }));
   pdf.set(catalog, PdfDict.of({ Type: name('Catalog'), Pages: tree }));
   return pdf.bytes(catalog);
+}
+
+/** The pages of a notebook: its sheet, so many times. */
+export function notebookPages(
+  documentId: string,
+  sheet: ImportedPage,
+  sheets: number,
+): ImportedPage[] {
+  const ids = idsFor(documentId);
+  return pageOrders([], 0, sheets).map((order) => ({ ...sheet, id: ids('page'), order }));
 }
 
 /** The lines as a content stream (ISO 32000-1, 8.5.2). */

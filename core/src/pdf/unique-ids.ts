@@ -1,4 +1,4 @@
-import { newId, type Annotation, type Landmark } from '../document/index';
+import type { Annotation, Ids, Landmark } from '../document/index';
 
 /**
  * Annotations and landmarks of a file with ids that stand once: a page that another program copied, or a file that
@@ -7,6 +7,7 @@ import { newId, type Annotation, type Landmark } from '../document/index';
 export function withUniqueIds(
   annotations: readonly Annotation[],
   landmarks: readonly Landmark[],
+  ids: Ids,
 ): { readonly annotations: Annotation[]; readonly landmarks: Landmark[] } {
   const taken = new Set<string>();
   /** What ids became on each page, where they are not what they were. */
@@ -15,7 +16,7 @@ export function withUniqueIds(
   const firstPageOf = new Map<string, string>();
   const unique = annotations.map((annotation) => {
     const { id, pageId, group } = annotation;
-    const own = fresh(id, taken);
+    const own = fresh(id, taken, () => ids('annotation'));
     if (own !== id) entry(onPage, pageId).set(id, own);
     return {
       ...annotation,
@@ -28,7 +29,7 @@ export function withUniqueIds(
     if (first === undefined) firstPageOf.set(group, pageId);
     if (first === undefined || first === pageId) return group;
     const here = entry(groups, pageId);
-    const known = here.get(group) ?? newId();
+    const known = here.get(group) ?? ids('group');
     here.set(group, known);
     return known;
   }
@@ -36,7 +37,7 @@ export function withUniqueIds(
   return {
     annotations: unique,
     landmarks: landmarks.map((landmark) => {
-      const id = fresh(landmark.id, marks);
+      const id = fresh(landmark.id, marks, () => ids('landmark'));
       if (landmark.kind !== 'keyword' || !landmark.annotationIds) return { ...landmark, id };
       const here = onPage.get(landmark.place.pageId);
       const annotationIds = landmark.annotationIds.map((one) => here?.get(one) ?? one);
@@ -45,8 +46,8 @@ export function withUniqueIds(
   };
 }
 
-function fresh(id: string, taken: Set<string>): string {
-  const own = taken.has(id) ? newId() : id;
+function fresh(id: string, taken: Set<string>, other: () => string): string {
+  const own = taken.has(id) ? other() : id;
   taken.add(own);
   return own;
 }

@@ -79,6 +79,11 @@ export const problems = {
     title: 'This document is not in the trash',
     advice: 'Put it into the trash first.',
   },
+  'document-exists': {
+    status: 409,
+    title: 'There is another document with this id',
+    advice: 'Bring it in without an id, or with a new one.',
+  },
   'document-not-found': {
     status: 404,
     title: 'This document does not exist',

@@ -1,8 +1,8 @@
 import {
   annotationListSchema,
   annotationQuerySchema,
+  bringInQuerySchema,
   broughtInSchema,
-  namings,
   libraryPartSchema,
   libraryQuerySchema,
   documentSchema,
@@ -46,10 +46,7 @@ export const documentRoutes =
           summary:
             'Bring in a PDF, sent as the multipart field “file”, after a field “password” if it has one',
           consumes: ['multipart/form-data'],
-          querystring: z.object({
-            folder: idSchema.optional(),
-            naming: z.enum(namings).default('better'),
-          }),
+          querystring: bringInQuerySchema,
           response: { 201: broughtInSchema },
         },
       },

@@ -20,6 +20,8 @@ export interface WorkingFile {
 export interface Opening {
   readonly pool: PdfPool;
   readonly spool: Spool;
+  /** The document it is brought in for. */
+  readonly documentId: string;
   /** Its password, for one that asks for it. */
   readonly password?: string | undefined;
   readonly awaited?: AbortSignal | undefined;
@@ -60,11 +62,11 @@ interface Paths {
 async function read(
   path: string,
   isMended: boolean,
-  { pool, spool, awaited }: Opening,
+  { pool, spool, documentId, awaited }: Opening,
 ): Promise<Exclude<ReadResult, { outcome: 'too-much' | 'read' }> | Read> {
   const paths: Paths = { parts: spool.workPath('.parts'), tidied: spool.workPath('.pdf') };
   const now = new Date().toISOString();
-  const result = await pool.read({ path, now, isMended, ...paths }, awaited);
+  const result = await pool.read({ path, documentId, now, isMended, ...paths }, awaited);
   if (result.outcome === 'too-much')
     throw new Problem('pdf-too-much', `At most ${result.allowed} are taken in.`);
   if (result.outcome === 'read') return { ...result, ...paths };

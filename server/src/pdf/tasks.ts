@@ -2,21 +2,19 @@ import { appendFileSync, copyFileSync, writeFileSync } from 'node:fs';
 import { deflateSync } from 'node:zlib';
 import type { AttachmentFile } from '@stylet/core/api';
 import { storableText } from '@stylet/core/bounds';
-import { paintingOrder, type Notice, type Picture } from '@stylet/core/document';
+import { idsFor, paintingOrder, type Picture } from '@stylet/core/document';
 import type { Box } from '@stylet/core/geometry';
 import {
   PdfFile,
-  PdfLimitError,
   PdfRef,
   PdfSyntaxError,
   WrittenAnnotations,
   alone,
+  bytesBehind,
   bytesInMemory,
   exportUpdate,
   contentStreams,
   embeddedPicture,
-  hasPdfHeader,
-  importPdf,
   joinBytes,
   joinPages,
   onePagePdf,
@@ -24,12 +22,13 @@ import {
   readAttachments,
   readSignatures,
   readPages,
-  tidyingUpdate,
+  takeIn,
   type Attachment,
   type EmbeddedPicture,
   type ExportLandmarks,
   type ExportHow,
   type ExportPage,
+  type TakenIn,
 } from '@stylet/core/pdf';
 import { Problem } from '@stylet/core/problems';
 import { workerData } from 'piscina';
@@ -44,19 +43,17 @@ import { PictureShelf } from '../pictures/picture-shelf';
 import { factsOf, writeParts, type ImportedFacts } from '../sources/imported';
 import { FileBytes } from './file-bytes';
 import { inflate } from './inflate';
-import { bytesBehind } from './joined-bytes';
 import { OpenFiles, type OpenFile, type SourcePath } from './open-files';
 
-/** What reading a file came to. `damaged` carries what was found wrong, `too-much` what is allowed. */
+/** What reading a file came to. */
 export type ReadResult =
   | { readonly outcome: 'read'; readonly facts: ImportedFacts; readonly isTidied: boolean }
-  | { readonly outcome: 'not-pdf' }
-  | { readonly outcome: 'encrypted' }
-  | { readonly outcome: 'too-much'; readonly allowed: string }
-  | { readonly outcome: 'damaged'; readonly reason: string };
+  | Exclude<TakenIn, { outcome: 'read' }>;
 
 export interface ReadTask {
   readonly path: string;
+  /** The document it is brought in for, whose id gives those of what is in it. */
+  readonly documentId: string;
   readonly now: string;
   /** Whether it is a copy that a program has mended. */
   readonly isMended: boolean;
@@ -125,28 +122,16 @@ export interface ThreadData {
 }
 
 /** Reads a PDF for import. */
-function readPdf({ path, now, isMended, parts, tidied }: ReadTask): ReadResult {
+function readPdf({ path, documentId, now, isMended, parts, tidied }: ReadTask): ReadResult {
   const bytes = new FileBytes(path);
   try {
-    if (!hasPdfHeader(bytes)) return { outcome: 'not-pdf' };
-    const found = new PdfFile(bytes, inflate);
-    if (found.isEncrypted) return { outcome: 'encrypted' };
-    const tail = tidyingUpdate(found, readPages(found), isMended, quickly);
-    const isTidied = tail.length > 0;
-    if (isTidied) writeTidied(path, tidied, tail);
-    const file = isTidied ? new PdfFile(bytesBehind(bytes, tail), inflate) : found;
-    const pdf = importPdf(file, readPages(file), now);
-    writeParts(parts, pdf);
-    const facts = factsOf(pdf);
-    const lost = isMended ? readSignatures(found).count : 0;
-    const notices: Notice[] = lost > 0 ? [{ kind: 'signature-lost', count: lost }] : [];
-    const told = { ...facts, notices: [...facts.notices, ...notices] };
-    return { outcome: 'read', facts: told, isTidied };
-  } catch (error) {
-    if (error instanceof PdfLimitError) return { outcome: 'too-much', allowed: error.allowed };
-    if (isOfDisk(error)) throw error;
-    // Whatever a broken file makes the reader trip over, repairing it comes next.
-    return { outcome: 'damaged', reason: error instanceof Error ? error.message : String(error) };
+    const ids = idsFor(documentId);
+    const taken = takeIn(bytes, { inflate, isMended, now, ids, isOurs: isOfDisk });
+    if (taken.outcome !== 'read') return taken;
+    const isTidied = taken.tail.length > 0;
+    if (isTidied) writeTidied(path, tidied, taken.tail);
+    writeParts(parts, taken.pdf);
+    return { outcome: 'read', facts: factsOf(taken.pdf), isTidied };
   } finally {
     bytes.close();
   }

@@ -1,5 +1,6 @@
 import { open } from 'node:fs/promises';
 import type { PictureType } from '@stylet/core/api';
+import { newId } from '@stylet/core/document';
 import { isTurned, type Orientation } from '@stylet/core/pdf';
 import { Problem } from '@stylet/core/problems';
 import sharp from 'sharp';
@@ -90,6 +91,7 @@ async function pageFacts(
   const read = await spool.withWork((work) =>
     pool.read({
       path,
+      documentId: newId(),
       now: new Date().toISOString(),
       isMended: false,
       parts: work.workPath('.parts'),

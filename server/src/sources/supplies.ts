@@ -1,7 +1,7 @@
-import type { PageSupplyBody } from '@stylet/core/api';
+import { titlesOf, type PageSupplyBody } from '@stylet/core/api';
+import { newId } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
 import type { Identity } from '../access/identity';
-import { titlesOf } from '../documents/titles';
 import type { ImportedFacts } from './imported';
 import { takePdf, type ComingPdf, type FileTools } from './take-pdf';
 
@@ -16,26 +16,31 @@ export function takeSupply(
   tools: FileTools,
   identity: Identity,
   filename: string,
-  coming: ComingPdf,
+  coming: Omit<ComingPdf, 'documentId'>,
 ): Promise<PageSupplyBody> {
-  return takePdf(tools, identity, coming, async (_queries, { working, facts, parts }) => {
-    checkSize(facts);
-    const source = working.file.digest;
-    const supply: PageSupplyBody = {
-      source,
-      title: titlesOf(filename, facts.title, 'better').title,
-      pages: [],
-      landmarks: [],
-      annotations: [],
-    };
-    for await (const { pages, landmarks, annotations } of parts()) {
-      for (const { index: sourceIndex, ...page } of pages)
-        supply.pages.push({ ...page, source, sourceIndex });
-      supply.landmarks.push(...landmarks);
-      supply.annotations.push(...annotations);
-    }
-    return supply;
-  });
+  return takePdf(
+    tools,
+    identity,
+    { ...coming, documentId: newId() },
+    async (_queries, { working, facts, parts }) => {
+      checkSize(facts);
+      const source = working.file.digest;
+      const supply: PageSupplyBody = {
+        source,
+        title: titlesOf(filename, facts.title, 'better').title,
+        pages: [],
+        landmarks: [],
+        annotations: [],
+      };
+      for await (const { pages, landmarks, annotations } of parts()) {
+        for (const { index: sourceIndex, ...page } of pages)
+          supply.pages.push({ ...page, source, sourceIndex });
+        supply.landmarks.push(...landmarks);
+        supply.annotations.push(...annotations);
+      }
+      return supply;
+    },
+  );
 }
 
 function checkSize({ pageCount, landmarkCount, annotationCount }: ImportedFacts): void {

@@ -24,6 +24,8 @@ export interface FileTools extends PictureTools {
 
 /** A PDF that comes as a stream. */
 export interface ComingPdf {
+  /** The document it is brought in for, whose id gives those of what is in it; any where it comes for none. */
+  readonly documentId: string;
   readonly stream: Readable;
   /** Throws when not all of it came. */
   readonly checkComplete: () => void;
@@ -54,7 +56,7 @@ export interface TakenPart {
 export async function takePdf<T>(
   tools: FileTools,
   identity: Identity,
-  { stream, checkComplete, password, awaited }: ComingPdf,
+  { documentId, stream, checkComplete, password, awaited }: ComingPdf,
   store: (queries: Queries, taken: TakenPdf) => Promise<T>,
 ): Promise<T> {
   const { database, pool } = tools;
@@ -62,7 +64,7 @@ export async function takePdf<T>(
   return tools.spool.withWork(async (spool) => {
     const original = await spool.take(stream);
     checkComplete();
-    const working = await openForWork(original, { pool, spool, password, awaited });
+    const working = await openForWork(original, { documentId, pool, spool, password, awaited });
     const { file, parts } = working;
     const facts = withProtection(working.facts, password);
     const pictures = await withPictures(tools, identity, file.path, facts.pictures);

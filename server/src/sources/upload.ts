@@ -48,7 +48,7 @@ export async function pdfIn(
   request: FastifyRequest,
   reply: FastifyReply,
   services: Pick<Services, 'spool' | 'config'>,
-): Promise<ComingPdf & { readonly filename: string }> {
+): Promise<Omit<ComingPdf, 'documentId'> & { readonly filename: string }> {
   const { maxFileBytes } = services.config;
   const awaited = awaitedBy(reply);
   const { part, stream, checkComplete } = await uploadIn(

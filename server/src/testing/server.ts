@@ -106,7 +106,12 @@ export class TestServer {
   }
 
   /** Sends a file as the client does. */
-  async upload(bytes: Uint8Array, filename = 'Sample.pdf', url = '/api/documents') {
+  async upload(
+    bytes: Uint8Array,
+    filename = 'Sample.pdf',
+    url = '/api/documents',
+    account?: string,
+  ) {
     const boundary = 'stylet-test-boundary';
     const payload = Buffer.concat([
       Buffer.from(
@@ -119,7 +124,10 @@ export class TestServer {
       method: 'POST',
       url,
       payload,
-      headers: { 'content-type': `multipart/form-data; boundary=${boundary}` },
+      headers: {
+        'content-type': `multipart/form-data; boundary=${boundary}`,
+        ...(account === undefined ? {} : { [TEST_ACCOUNT]: account }),
+      },
     });
   }
 

@@ -1,9 +1,9 @@
 import {
   annotationSchema,
-  newId,
   orderAbove,
   type Annotation,
   type Foreign,
+  type Ids,
 } from '../../document/index';
 import { boundedCoordinate } from '../../bounds/index';
 import { transformBox } from '../../geometry/index';
@@ -40,6 +40,7 @@ interface Reading {
   /** An ISO 8601 instant, for what has no date in the file. */
   readonly now: string;
   readonly clean: Cleaning;
+  readonly ids: Ids;
 }
 
 /**
@@ -80,7 +81,7 @@ function readForeign(
   page: PdfPage,
   { ref, dict }: PlacedAnnotation,
   order: string,
-  { pageId, now, clean }: Reading,
+  { pageId, now, clean, ids }: Reading,
 ): Foreign {
   const box = readBox(file, dict.get('Rect'));
   const modified = instantOf(file.resolve(dict.get('M'))) ?? now;
@@ -89,7 +90,7 @@ function readForeign(
     : { x0: 0, y0: 0, x1: 0, y1: 0 };
   return {
     kind: 'foreign',
-    id: newId(),
+    id: ids('annotation'),
     pageId,
     order,
     subtype: clean.text(subtypeOf(file, dict), 100),

@@ -125,7 +125,7 @@ function written(...annotations: Annotation[]): Uint8Array[] {
 }
 
 const readBack = (file: PdfFile): Annotation[] => [
-  ...importPdf(file, readPages(file), '2026-10-10T10:10:10.000Z').annotations,
+  ...importPdf(file, readPages(file), { now: '2026-10-10T10:10:10.000Z', ids: newId }).annotations,
 ];
 
 /** What comes back of an annotation when another program has changed its dictionary. */

@@ -1,6 +1,6 @@
 import { boundedCoordinate } from '../../bounds/index';
 import { generateNKeysBetween } from 'fractional-indexing';
-import { landmarkSchema, newId, type Bookmark, type Landmark } from '../../document/index';
+import { landmarkSchema, type Bookmark, type Ids, type Landmark } from '../../document/index';
 import { hexOf } from '../../paint/index';
 import { textOf, type PdfFile } from '../objects/index';
 import { numbersOf } from '../annotations/entries';
@@ -9,14 +9,22 @@ import type { OutlineItem } from '../outline';
 import type { Cleaning } from '../storable';
 import { BOOKMARK, BOOKMARKS } from './own-keys';
 
+/** When landmarks are read, and what those that have none get for ids. */
+interface ReadingLandmarks {
+  /** An ISO 8601 instant, for what has no date in the file. */
+  readonly now: string;
+  readonly clean: Cleaning;
+  readonly ids: Ids;
+}
+
 /** The outline of a file as landmarks, with the bookmarks Stylet wrote into it. `pageIds` in order. */
 export function landmarksOf(
   file: PdfFile,
   items: readonly OutlineItem[],
   pageIds: readonly string[],
-  now: string,
-  clean: Cleaning,
+  reading: ReadingLandmarks,
 ): Landmark[] {
+  const { clean, ids } = reading;
   const placeOf = ({ pageIndex, x, y }: Destination) => ({
     pageId: pageIds[pageIndex],
     ...(x === undefined ? {} : { x: boundedCoordinate(x) }),
@@ -27,7 +35,7 @@ export function landmarksOf(
     const own = siblings.filter(({ dict }) => dict.get(BOOKMARKS) === null);
     const orders = generateNKeysBetween(null, null, own.length);
     own.forEach(({ title, destination, open, children, ref }, i) => {
-      const id = newId();
+      const id = ids('landmark');
       found.push({
         kind: 'outline',
         id,
@@ -43,7 +51,7 @@ export function landmarksOf(
     for (const group of siblings.filter((item) => !own.includes(item)))
       for (const item of group.children) {
         if (!item.destination) continue;
-        found.push(bookmarkOf(file, item, placeOf(item.destination), now, clean));
+        found.push(bookmarkOf(file, item, placeOf(item.destination), reading));
       }
   };
   enter(items, undefined);
@@ -55,8 +63,7 @@ function bookmarkOf(
   file: PdfFile,
   { title, dict }: OutlineItem,
   place: Bookmark['place'],
-  now: string,
-  clean: Cleaning,
+  { now, clean, ids }: ReadingLandmarks,
 ): Landmark {
   const own = file.dict(dict.get(BOOKMARK));
   const rgb = numbersOf(file, dict.get('C'));
@@ -71,5 +78,5 @@ function bookmarkOf(
     id: textOf(file.resolve(own?.get('ID') ?? null)),
     created: textOf(file.resolve(own?.get('Created') ?? null)),
   });
-  return kept.success ? kept.data : { ...bookmark, id: newId(), created: now };
+  return kept.success ? kept.data : { ...bookmark, id: ids('landmark'), created: now };
 }

@@ -41,7 +41,9 @@ export const MOST_DECODED = 256 * 1024 * 1024;
 
 /** Decompresses the zlib format (RFC 1950). Throws for data that is cut or damaged, or becomes more than `MOST_DECODED`. */
 export type Inflate = (bytes: Uint8Array) => Uint8Array;
-const inflateHere: Inflate = (bytes) => unzlibSync(bytes);
+const inflateHere: Inflate = (bytes) =>
+  // Two bits become 258 bytes at the most (RFC 1951, 3.2.5): what is short stays within the bound.
+  bytes.length <= MOST_DECODED / 1032 ? unzlibSync(bytes) : inflateByParts(bytes);
 
 /** Inflates what can be inflated: a missing checksum or tail does not spoil what came before it. */
 function inflateAll(bytes: Uint8Array, inflate: Inflate): Uint8Array {
@@ -49,28 +51,32 @@ function inflateAll(bytes: Uint8Array, inflate: Inflate): Uint8Array {
     return inflate(bytes);
   } catch (error) {
     if (error instanceof PdfSyntaxError) throw error;
-    const parts: Uint8Array[] = [];
-    let length = 0;
-    const stream = new InflateStream((part) => {
-      length += part.length;
-      if (length > MOST_DECODED) throw new TooLong();
-      parts.push(part);
-    });
-    try {
-      stream.push(bytes.subarray(2), true);
-    } catch (error) {
-      if (error instanceof TooLong)
-        throw new PdfSyntaxError(`a compressed stream becomes more than ${MOST_DECODED} bytes`);
-      if (parts.length === 0) {
-        try {
-          return inflateSync(bytes);
-        } catch {
-          throw new PdfSyntaxError(`a compressed stream is broken: ${String(error)}`);
-        }
+    return inflateByParts(bytes);
+  }
+}
+
+function inflateByParts(bytes: Uint8Array): Uint8Array {
+  const parts: Uint8Array[] = [];
+  let length = 0;
+  const stream = new InflateStream((part) => {
+    length += part.length;
+    if (length > MOST_DECODED) throw new TooLong();
+    parts.push(part);
+  });
+  try {
+    stream.push(bytes.subarray(2), true);
+  } catch (error) {
+    if (error instanceof TooLong)
+      throw new PdfSyntaxError(`a compressed stream becomes more than ${MOST_DECODED} bytes`);
+    if (parts.length === 0) {
+      try {
+        return inflateSync(bytes);
+      } catch {
+        throw new PdfSyntaxError(`a compressed stream is broken: ${String(error)}`);
       }
     }
-    return joinBytes(parts);
   }
+  return joinBytes(parts);
 }
 
 class TooLong extends Error {}

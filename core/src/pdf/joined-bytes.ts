@@ -1,4 +1,4 @@
-import type { ByteSource } from '@stylet/core/pdf';
+import type { ByteSource } from './objects/index';
 
 /** A file with more bytes behind it, without copying the file. */
 export function bytesBehind(file: ByteSource, tail: Uint8Array): ByteSource {

@@ -1,6 +1,8 @@
-import { basename } from 'node:path';
-import type { Naming } from '@stylet/core/api';
-import { storableText } from '@stylet/core/bounds';
+import { storableText } from '../bounds/index';
+
+/** By what a document that comes is called: the better of the two, its file's name, or the title inside. */
+export const namings = ['better', 'file', 'title'] as const;
+export type Naming = (typeof namings)[number];
 
 /** What programs and browsers call files that nobody has named (common practice, no source). */
 const NOBODYS =
@@ -21,7 +23,7 @@ export interface Titles {
  */
 export function titlesOf(filename: string, inside: string | undefined, naming: Naming): Titles {
   const name = tidy(
-    basename(filename)
+    nameOf(filename)
       .replace(/\.pdf$/i, '')
       .replace(/[_\s]+/g, ' '),
   );
@@ -31,6 +33,10 @@ export function titlesOf(filename: string, inside: string | undefined, naming: N
   const takesTitle = naming === 'title' || (naming === 'better' && isBetter(title, name));
   return takesTitle ? { title, otherTitle: name } : { title: name, otherTitle: title };
 }
+
+/** A file's name without where it lies, in whichever system. */
+const nameOf = (path: string): string =>
+  path.slice(Math.max(path.lastIndexOf('/'), path.lastIndexOf('\\')) + 1);
 
 const tidy = (text: string): string => storableText(text.trim(), 300).trim();
 
