@@ -1,20 +1,7 @@
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { readFileSync } from 'node:fs';
 import { smallPdf } from '../core/src/pdf/testing/small-file';
 import { SLIDE, expect, test } from './support/fixtures';
-
-/** The deck, locked with a password. */
-function locked(bytes: Uint8Array): Buffer {
-  const folder = mkdtempSync(join(tmpdir(), 'stylet-locked-'));
-  const [from, to] = [join(folder, 'from.pdf'), join(folder, 'to.pdf')];
-  writeFileSync(from, bytes);
-  execFileSync('qpdf', ['--encrypt', 'spring tide', 'owner', '256', '--', from, to]);
-  const result = readFileSync(to);
-  rmSync(folder, { recursive: true });
-  return result;
-}
+import { lockedPdf } from './support/locked-pdf';
 
 test('a PDF with a password asks for it and comes in; kept, it opens the next one too', async ({
   page,
@@ -22,7 +9,7 @@ test('a PDF with a password asks for it and comes in; kept, it opens the next on
   deckPdf,
 }) => {
   await page.goto(instance.url);
-  const buffer = locked(deckPdf);
+  const buffer = lockedPdf(deckPdf, 'spring tide');
   const choose = (name: string) =>
     page.locator('input[type=file]').setInputFiles({ name, mimeType: 'application/pdf', buffer });
   const rows = page.getByLabel('Files being brought in').locator('li');

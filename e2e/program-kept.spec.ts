@@ -1,14 +1,5 @@
-import { DeskDriver } from './support/desk';
-import { expect, test as base } from './support/fixtures';
-
-/** Tests in a browser of their own that keeps the program. */
-const test = base.extend<{ fresh: DeskDriver }>({
-  fresh: async ({ browser }, use) => {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-    await use(new DeskDriver(await context.newPage()));
-    await context.close();
-  },
-});
+import { expect } from './support/fixtures';
+import { test } from './support/program-kept';
 
 test('Stylet can be installed, by what Chromium itself says', async ({ fresh, instance }) => {
   await fresh.page.goto(instance.url);

@@ -7,6 +7,9 @@ import { freePort } from '../server/src/testing/free-port';
 
 export const root = resolve(import.meta.dirname, '..');
 
+/** How long a request for its health may take until another is sent, in ms. */
+const LONGEST_HEALTH = 5000;
+
 /** A server of its own, kept up as `./stylet start` does, with an empty database, to be done harm to. */
 export class UnderFault {
   private supervisor: ChildProcess | undefined;
@@ -64,12 +67,24 @@ export class UnderFault {
   async answers(longest = 30_000): Promise<number> {
     const begun = Date.now();
     while (Date.now() - begun < longest) {
-      const reply = await this.get('/api/health').catch(() => undefined);
+      // One that is never answered must not stand for all.
+      const reply = await this.get('/api/health', LONGEST_HEALTH).catch(() => undefined);
       if (reply?.ok && ((await reply.json()) as { status: string }).status === 'ok')
         return Date.now() - begun;
       await wait(100);
     }
-    throw new Error(`the server does not answer; it said: ${this.said.slice(-2000)}`);
+    throw new Error(`the server does not answer; its processes: ${this.processes()}`);
+  }
+
+  /** What those who keep it up and it itself do just now: state, what they wait for, time they had. */
+  private processes(): string {
+    const own = [this.supervisor!.pid!, ...childrenOf(this.supervisor!.pid!)];
+    try {
+      const columns = 'pid,stat,wchan:24,etimes,cputimes';
+      return execFileSync('ps', ['-o', columns, '-p', own.join()], { encoding: 'utf8' });
+    } catch (error) {
+      return String(error);
+    }
   }
 
   get(path: string, longest = 120_000): Promise<Response> {

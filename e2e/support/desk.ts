@@ -141,31 +141,30 @@ export class DeskDriver {
 
   /** Waits until the open document is kept in this browser. */
   async keptHere(): Promise<void> {
+    await expect.poll(() => this.keptState(), { timeout: 30_000 }).toBeDefined();
+  }
+
+  /** What this browser notes of the open document, if it is kept here. */
+  async keptState(): Promise<{ readonly place?: { readonly pageId: string } } | undefined> {
     const id = /documents\/([^?/]+)/.exec(this.page.url())![1];
-    await expect
-      .poll(
-        () =>
-          this.page.evaluate(async (key) => {
-            // Whoever opens a database that is not there makes it.
-            const all = await indexedDB.databases();
-            if (!all.some(({ name }) => name === 'stylet-kept')) return 0;
-            return new Promise<number>((resolve, reject) => {
-              const opening = indexedDB.open('stylet-kept');
-              opening.onerror = () => reject(opening.error!);
-              opening.onsuccess = () => {
-                const database = opening.result;
-                const counting = database.transaction('states').objectStore('states').count(key);
-                counting.onerror = () => reject(counting.error!);
-                counting.onsuccess = () => {
-                  database.close();
-                  resolve(counting.result);
-                };
-              };
-            });
-          }, id),
-        { timeout: 30_000 },
-      )
-      .toBe(1);
+    return this.page.evaluate(async (key) => {
+      // Whoever opens a database that is not there makes it.
+      const all = await indexedDB.databases();
+      if (!all.some(({ name }) => name === 'stylet-kept')) return undefined;
+      return new Promise<{ place?: { pageId: string } } | undefined>((resolve, reject) => {
+        const opening = indexedDB.open('stylet-kept');
+        opening.onerror = () => reject(opening.error!);
+        opening.onsuccess = () => {
+          const database = opening.result;
+          const reading = database.transaction('states').objectStore('states').get(key);
+          reading.onerror = () => reject(reading.error!);
+          reading.onsuccess = () => {
+            database.close();
+            resolve(reading.result as { place?: { pageId: string } } | undefined);
+          };
+        };
+      });
+    }, id);
   }
 
   /** Waits until the program is kept in this browser, and is used from there. */

@@ -35,6 +35,7 @@ import { SyncEffects } from './desk/platform/sync/sync.effects';
 import { syncFeature } from './desk/platform/sync/sync.reducer';
 import { FindEffects } from './find/find.effects';
 import { findFeature } from './find/find.reducer';
+import { BegunEffects } from './begun/begun.effects';
 import { KeepingEffects } from './kept/keeping.effects';
 import { LibraryEffects } from './library/library.effects';
 import { libraryFeature } from './library/library.reducer';
@@ -85,6 +86,7 @@ export const appConfig: ApplicationConfig = {
       OtherWindows,
       CatchingUp,
       ReadingPages,
+      BegunEffects,
       KeepingEffects,
       LiveDocument,
       RemovedElsewhere,

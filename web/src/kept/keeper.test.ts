@@ -1,9 +1,11 @@
 /** @jest-environment node */
+import { createHash } from 'node:crypto';
 import 'fake-indexeddb/auto';
 import { newId, type Annotation, type Effect, type Operation } from '@stylet/core/document';
-import type { AnnotationList, StyletDocument } from '@stylet/core/api';
+import { documentSchema, type AnnotationList, type StyletDocument } from '@stylet/core/api';
 import { apply, documentState, type ConfirmedOperation } from '@stylet/core/document';
 import { annotationEffect, idOf } from '@stylet/core/document/testing';
+import { bytesInMemory, paperPdf } from '@stylet/core/pdf';
 import fc from 'fast-check';
 import { openKeptDb, type KeptDb } from './kept-db';
 import { Keeper, NoRoom } from './keeper';
@@ -101,11 +103,20 @@ beforeEach(async () => {
 });
 afterEach(() => db.close());
 
+/** What files have in them: only workers read them at once. */
+const bytesOf = new WeakMap<Blob, Uint8Array>();
+const fileOf = (bytes: Uint8Array): Blob => {
+  const file = new Blob([bytes as BlobPart]);
+  bytesOf.set(file, bytes);
+  return file;
+};
+
 const keeperOf = (server: FakeServer): Keeper =>
   new Keeper(
     () => Promise.resolve(db),
     server as unknown as KeptServer,
     (work) => work(),
+    (file) => bytesInMemory(bytesOf.get(file)!),
   );
 const wanted = (id: string, most = 1e6, isChosen = false, now = 1) => ({ id, most, isChosen, now });
 
@@ -209,4 +220,34 @@ test('a file that cannot be had leaves nothing half kept', async () => {
   server.file = () => Promise.reject(new TypeError('Failed to fetch'));
   await expect(keeperOf(server).keep(wanted(server.id))).rejects.toThrow('Failed to fetch');
   expect(await db.count('states')).toBe(0);
+});
+
+test('a document that begins here is kept as the server will have it, whatever needs room', async () => {
+  const paper = { ruling: 'lined', width: 400, height: 300 } as const;
+  const [id, file] = [newId(), fileOf(paperPdf(paper))];
+  const keeper = keeperOf(new FakeServer(newId()));
+  const origin = { kind: 'file', file, name: 'Rinse plan.pdf', naming: 'better' } as const;
+  expect(await keeper.begin({ id, origin, now: 5 })).toBe('Rinse plan');
+  const document = documentSchema.parse(await db.get('documents', id));
+  expect(document).toMatchObject({ title: 'Rinse plan', revision: 0, pageCount: 1 });
+  expect(document.pages[0]).toMatchObject({ width: 400, height: 300 });
+  // FIPS 180-4, by Node's own.
+  const digest = createHash('sha256').update(paperPdf(paper)).digest('hex');
+  expect(document).toMatchObject({ digest, source: digest });
+  expect(await db.getAllKeys('files')).toEqual([`/api/sources/${digest}`]);
+  // The server has nothing of it, and it is not there again.
+  await keeper.trim(0);
+  expect(await keeper.keep(wanted(id, 0))).toMatchObject({ isBegun: true, revision: 0 });
+  expect(await db.count('files')).toBe(1);
+});
+
+test('a file that only the server can read is not kept as a document, and leaves nothing', async () => {
+  const keeper = keeperOf(new FakeServer(newId()));
+  for (const words of ['no PDF at all', '%PDF-1.7 and then nothing']) {
+    const file = fileOf(new TextEncoder().encode(words));
+    const origin = { kind: 'file', file, name: 'a.pdf', naming: 'better' } as const;
+    expect(await keeper.begin({ id: newId(), origin, now: 5 })).toBeUndefined();
+  }
+  expect(await db.count('states')).toBe(0);
+  expect(await db.count('files')).toBe(0);
 });

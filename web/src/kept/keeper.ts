@@ -1,6 +1,8 @@
 import type { AnnotationList } from '@stylet/core/api';
 import type { ConfirmedOperation } from '@stylet/core/document';
 import { advance, bytesOf, filesOf, filesOfPages } from './advancing';
+import { begin, type BytesIn } from './begin';
+import type { Beginning } from './begun';
 import { changeState, type KeptDb, type KeptState } from './kept-db';
 import { annotationsOf, removeKept, roomFor, trim } from './room';
 import type { KeptServer } from './server';
@@ -36,6 +38,7 @@ export class Keeper {
     private readonly open: () => Promise<KeptDb>,
     private readonly server: KeptServer,
     private readonly alone: Alone,
+    private readonly bytesIn: BytesIn,
   ) {}
 
   /**
@@ -87,6 +90,18 @@ export class Keeper {
     return kept;
   }
 
+  /** Keeps a document that begins here; what it is called, or undefined where only the server can read its file. */
+  begin(beginning: Beginning): Promise<string | undefined> {
+    return this.alone(async () => {
+      try {
+        return await begin(await this.open(), beginning, this.bytesIn);
+      } catch (error) {
+        await this.clear(beginning.id);
+        throw error;
+      }
+    });
+  }
+
   /** Brings a kept document on by operations; asks for those that are missing before them. */
   async advance(
     id: string,
@@ -118,7 +133,8 @@ export class Keeper {
   private async catchUp(id: string): Promise<KeptState | undefined> {
     const db = await this.open();
     const state = await db.get('states', id);
-    if (!state) return undefined;
+    // The server has nothing of what has begun here.
+    if (!state || state.isBegun) return state;
     const since = await this.server.since(id, state.revision);
     const reached = await advance(db, id, since);
     if (reached) await this.keepFiles(db, reached.files, () => Promise.resolve(true));

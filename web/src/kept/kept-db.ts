@@ -14,6 +14,8 @@ export interface KeptState {
   readonly files: readonly string[];
   /** Whether somebody chose to have it here; others go when there is no room. */
   readonly isChosen: boolean;
+  /** Whether it has begun here, and the server does not have it yet. */
+  readonly isBegun?: boolean;
   /** When it was last open, in ms since 1970. */
   readonly used: number;
   /** Where one was last on this device, and whether the server has been told so. */

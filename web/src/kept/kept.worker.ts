@@ -1,5 +1,6 @@
 /// <reference lib="webworker" />
 import { Answering } from '../workers/answering';
+import { BlobBytes } from './blob-bytes';
 import { keptDbOf } from './kept-db';
 import { Keeper, isFull } from './keeper';
 import type { KeptRequests } from './protocol';
@@ -10,7 +11,7 @@ const alone = <T>(work: () => Promise<T>): Promise<T> =>
   'locks' in navigator ? (navigator.locks.request(self.name, work) as Promise<T>) : work();
 
 const server = new KeptServer((url, how) => fetch(url, how));
-const keeper = new Keeper(keptDbOf(self.name), server, alone);
+const keeper = new Keeper(keptDbOf(self.name), server, alone, (file) => new BlobBytes(file));
 
 new Answering<KeptRequests>({
   keep: async (keeping) => {
@@ -18,6 +19,15 @@ new Answering<KeptRequests>({
       return { kind: 'kept', state: await keeper.keep(keeping) };
     } catch (error) {
       if (error instanceof Gone) return { kind: 'gone' };
+      if (isFull(error)) return { kind: 'no-room' };
+      throw error;
+    }
+  },
+  begin: async (beginning) => {
+    try {
+      const title = await keeper.begin(beginning);
+      return title === undefined ? { kind: 'unreadable' } : { kind: 'kept', title };
+    } catch (error) {
       if (isFull(error)) return { kind: 'no-room' };
       throw error;
     }

@@ -44,7 +44,9 @@ async function trimmed(db: KeptDb, most: number, but: string | undefined): Promi
     const used = await usage(db);
     const sum = [...used.values()].reduce((all, one) => all + one, 0);
     if (sum <= most) return sum;
-    const states = (await db.getAll('states')).filter((one) => !one.isChosen && one.id !== but);
+    const states = (await db.getAll('states')).filter(
+      (one) => !one.isChosen && !one.isBegun && one.id !== but,
+    );
     const oldest = states.sort(byUse).pop();
     if (!oldest) return sum;
     await removeKept(db, oldest.id);

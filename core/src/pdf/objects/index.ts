@@ -1,4 +1,5 @@
 export * from './bytes';
+export { BlockBytes } from './block-bytes';
 export * from './values';
 export * from './parser';
 export * from './file';

@@ -62,6 +62,15 @@ import type { ExportHow } from '@stylet/core/pdf';
 import { map, type Observable } from 'rxjs';
 import { picturePath, sourcePath } from '../../kept/addresses';
 
+/** A PDF that is to be brought in, into a folder or into none, as the document with this id. */
+export interface BringingIn {
+  readonly id: string;
+  readonly file: Blob;
+  readonly name: string;
+  readonly folder: string | undefined;
+  readonly naming: Naming;
+}
+
 /** How far an upload has come: bytes sent, or the document it became. */
 export type UploadStep =
   | { readonly kind: 'sending'; readonly share: number }
@@ -137,19 +146,17 @@ export class Api {
       .pipe(map((body) => documentSummarySchema.parse(body)));
   }
 
-  /** Brings a PDF in, into a folder or into none, with its password if it has one. */
+  /** Brings a PDF in, with its password if it has one; once, however often it is sent. */
   bringIn(
-    file: File,
-    folder: string | undefined,
-    naming: Naming,
+    { id, file, name, folder, naming }: BringingIn,
     password?: string,
   ): Observable<UploadStep> {
-    const form = formWith(file, password);
+    const form = formWith(file, name, password);
     return this.http
       .post('/api/documents', form, {
         observe: 'events',
         reportProgress: true,
-        params: { naming, ...(folder === undefined ? {} : { folder }) },
+        params: { id, naming, ...(folder === undefined ? {} : { folder }) },
       })
       .pipe(map(stepOf));
   }
@@ -259,7 +266,7 @@ export class Api {
 
   /** Takes in a PDF whose pages are to be put in. */
   takePages(file: File, password?: string): Observable<PageSupplyBody> {
-    const form = formWith(file, password);
+    const form = formWith(file, file.name, password);
     return this.http.post('/api/sources', form).pipe(map((body) => pageSupplySchema.parse(body)));
   }
 
@@ -370,10 +377,10 @@ export class Api {
 }
 
 /** The password goes before the file: by then it has to be known. */
-function formWith(file: File, password: string | undefined): FormData {
+function formWith(file: Blob, name: string, password: string | undefined): FormData {
   const form = new FormData();
   if (password !== undefined) form.append('password', password);
-  form.append('file', file);
+  form.append('file', file, name);
   return form;
 }
 

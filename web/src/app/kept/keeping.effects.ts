@@ -8,6 +8,7 @@ import { Api } from '../api/api';
 import { isPassing, troubleOf } from '../api/problem';
 import { documentActions, documentFeature } from '../desk/platform/document/document.reducer';
 import { Live } from '../desk/platform/live/live';
+import { BegunDocuments } from '../begun/begun-documents';
 import { KeptBound } from './kept-bound';
 import { KeptDocuments } from './kept-documents';
 
@@ -21,6 +22,7 @@ const RESTS = 2000;
 export class KeepingEffects {
   private readonly actions = inject(Actions);
   private readonly api = inject(Api);
+  private readonly begun = inject(BegunDocuments);
   private readonly kept = inject(KeptDocuments);
   private readonly bound = inject(KeptBound);
   private readonly live = inject(Live);
@@ -67,6 +69,7 @@ export class KeepingEffects {
   );
 
   private async keepNow(id: string): Promise<void> {
+    if (this.begun.has(id)) return;
     const wasKept = this.kept.has(id);
     try {
       if (wasKept) await this.refresh(id);
@@ -92,7 +95,8 @@ export class KeepingEffects {
   private async refresh(id: string): Promise<void> {
     try {
       const document = await firstValueFrom(this.api.document(id));
-      this.store.dispatch(documentActions.refreshed({ document }));
+      const companion = (await this.begun.companionOf(id)) ?? document.companion;
+      this.store.dispatch(documentActions.refreshed({ document: { ...document, companion } }));
     } catch (error) {
       if (isPassing(error)) return;
       const { title, advice } = troubleOf(error);

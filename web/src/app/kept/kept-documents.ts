@@ -2,8 +2,9 @@ import { Injectable, inject, signal } from '@angular/core';
 import type { AnnotationList, ReadingPlace, StyletDocument } from '@stylet/core/api';
 import type { ConfirmedOperation, PagesRead } from '@stylet/core/document';
 import { changeState, keptDbOf, type KeptState } from '../../kept/kept-db';
-import { usage } from '../../kept/room';
-import type { Kept, KeptRequests } from '../../kept/protocol';
+import { removeKept, usage } from '../../kept/room';
+import type { Beginning } from '../../kept/begun';
+import type { BegunHere, Kept, KeptRequests } from '../../kept/protocol';
 import type { WorkerClient } from '../../workers/worker-client';
 import { KEPT_DB, accountChannel } from '../storage/account';
 import { BrowserDb } from '../storage/browser-db';
@@ -77,6 +78,34 @@ export class KeptDocuments {
     if (kept.kind === 'gone') await this.remove(id);
     await this.changed();
     return kept;
+  }
+
+  /** Keeps a document that begins here, as the server will have it. */
+  async begin(beginning: Beginning): Promise<BegunHere> {
+    const begun = await (await this.worker()).ask('begin', beginning);
+    await this.changed();
+    return begun;
+  }
+
+  /**
+   * The server has a document that began here. Whether it is there what it is here: if not, what is kept of it is let go of,
+   * and it is to be read anew.
+   */
+  async arrived(document: StyletDocument): Promise<boolean> {
+    const db = await this.open();
+    const here = await db.get('documents', document.id);
+    const isSame =
+      here !== undefined &&
+      here.source === document.source &&
+      (document.revision > 0 || here.pages.every(({ id }, i) => id === document.pages[i]?.id));
+    if (!isSame) await removeKept(db, document.id);
+    else {
+      const { title, pages, landmarks, revision } = here;
+      await db.put('documents', { ...document, title, pages, landmarks, revision });
+      await changeState(db, document.id, { isBegun: false });
+    }
+    await this.changed();
+    return isSame;
   }
 
   /** Notes where one is in a kept document, for when it is opened without the server. */

@@ -1,3 +1,4 @@
+import { HttpErrorResponse } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { Store, type Action } from '@ngrx/store';
@@ -7,6 +8,7 @@ import {
   EMPTY,
   catchError,
   exhaustMap,
+  filter,
   forkJoin,
   from,
   map,
@@ -14,12 +16,15 @@ import {
   mergeMap,
   of,
   switchMap,
+  takeWhile,
   type Observable,
 } from 'rxjs';
-import { Api } from '../api/api';
-import { troubleOf } from '../api/problem';
+import { Api, type UploadStep } from '../api/api';
+import { isPassing, troubleOf, type Trouble } from '../api/problem';
+import { BegunDocuments } from '../begun/begun-documents';
 import { Outbox } from '../desk/platform/sync/outbox';
 import { Passwords, wantsPassword } from '../dialogs/passwords';
+import { ServerAway } from '../kept/server-away';
 import { libraryActions, libraryFeature, type LibraryState } from './library.reducer';
 import { NamingChoice } from './naming-choice';
 
@@ -35,7 +40,7 @@ function queryFor({ wanted: { folder, words, sort }, documents }: LibraryState):
   return { title: words, sort, limit, ...(folder === undefined ? {} : { within: folder }) };
 }
 
-/** A file on its way. */
+/** A file on its way; its id is that of the document it becomes. */
 interface Sending {
   readonly id: string;
   readonly file: File;
@@ -47,9 +52,11 @@ interface Sending {
 export class LibraryEffects {
   private readonly actions = inject(Actions);
   private readonly api = inject(Api);
+  private readonly begun = inject(BegunDocuments);
   private readonly outbox = inject(Outbox);
   private readonly passwords = inject(Passwords);
   private readonly naming = inject(NamingChoice);
+  private readonly server = inject(ServerAway);
   private readonly state = inject(Store).selectSignal(libraryFeature.selectLibraryState);
   /** Files that wait for their passwords. */
   private readonly locked = new Map<string, Sending>();
@@ -122,12 +129,21 @@ export class LibraryEffects {
 
   private send(sending: Sending): Observable<Action> {
     const { id, file, folder, password } = sending;
-    const naming = this.naming.chosen();
+    if (this.server.isAway()) return from(this.begin(sending));
+    const bringing = { id, file, name: file.name, folder, naming: this.naming.chosen() };
     const sent =
       password === undefined
-        ? this.passwords.sending((kept) => this.api.bringIn(file, folder, naming, kept))
-        : this.api.bringIn(file, folder, naming, password);
-    return sent.pipe(
+        ? this.passwords.sending((kept) => this.api.bringIn(bringing, kept))
+        : this.api.bringIn(bringing, password);
+    // A network that has gone away may not say so to what is being sent.
+    const isGone = this.server.changes.pipe(
+      filter((isAway) => isAway),
+      map((): UploadStep => {
+        throw new HttpErrorResponse({ status: 0 });
+      }),
+    );
+    return merge(sent, isGone).pipe(
+      takeWhile(({ kind }) => kind !== 'done', true),
       map((step) => {
         if (step.kind === 'sending')
           return libraryActions.uploadAdvanced({ id, share: step.share });
@@ -135,10 +151,32 @@ export class LibraryEffects {
         return libraryActions.uploadDone({ id, document: step.document });
       }),
       catchError((error: unknown) => {
+        if (isPassing(error)) return from(this.begin(sending));
         const trouble = troubleOf(error);
         if (wantsPassword(trouble.code)) this.locked.set(id, sending);
         return of(libraryActions.uploadFailed({ id, trouble }));
       }),
     );
   }
+
+  /** Without the server a document begins here. */
+  private async begin({ id, file, folder }: Sending): Promise<Action> {
+    const { name } = file;
+    const naming = this.naming.chosen();
+    try {
+      const place = folder === undefined ? {} : { folder };
+      await this.begun.begin(id, { kind: 'file', file, name, naming, ...place });
+      return libraryActions.uploadBegun({ id });
+    } catch (error) {
+      return libraryActions.uploadFailed({ id, trouble: notKept(error) });
+    }
+  }
 }
+
+/** Why a file does not stay in this browser until the server is there. */
+const notKept = (error: unknown): Trouble => ({
+  code: 'begun-unavailable',
+  title: 'The server does not answer, and this browser cannot keep the file',
+  detail: String(error),
+  advice: 'Bring it in again when the server is there.',
+});

@@ -49,6 +49,8 @@ export const libraryActions = createActionGroup({
     'Files Chosen': props<{ files: { id: string; file: File }[]; folder?: string }>(),
     'Upload Advanced': props<{ id: string; share: number }>(),
     'Upload Done': props<{ id: string; document: BroughtIn }>(),
+    /** Without the server: the document waits for it in this browser. */
+    'Upload Begun': props<{ id: string }>(),
     'Upload Failed': props<{ id: string; trouble: Trouble }>(),
     /** A file that asks for its password is sent once more with it. */
     'Password Given': props<{ id: string; password: string }>(),
@@ -161,6 +163,10 @@ export const libraryFeature = createFeature({
         ? [document, ...state.documents]
         : state.documents,
       folderList: withOneMore(state.folderList, document.folderId),
+    })),
+    on(libraryActions.uploadBegun, (state, { id }) => ({
+      ...state,
+      uploads: state.uploads.filter((upload) => upload.id !== id),
     })),
     on(libraryActions.uploadFailed, (state, { id, trouble }) =>
       changeUpload(state, id, { state: 'failed', trouble }),

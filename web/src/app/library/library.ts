@@ -26,6 +26,8 @@ import { rested } from '../desk/platform/document/rested';
 import { WhenSeen } from './when-seen';
 import { DocumentCard } from './document-card';
 import { sortings } from './sorting';
+import { BegunDocuments } from '../begun/begun-documents';
+import { BegunList } from '../begun/begun-list';
 import { ServerAway } from '../kept/server-away';
 import { libraryActions, libraryFeature } from './library.reducer';
 import { UploadList } from './upload-list';
@@ -40,6 +42,7 @@ import { UploadList } from './upload-list';
     FolderTile,
     RouterLink,
     UploadList,
+    BegunList,
     WhenSeen,
   ],
   templateUrl: './library.html',
@@ -62,6 +65,7 @@ export class Library implements OnInit {
   protected readonly loading = this.store.selectSignal(libraryFeature.selectLoading);
   protected readonly trouble = this.store.selectSignal(libraryFeature.selectTrouble);
   protected readonly uploads = this.store.selectSignal(libraryFeature.selectUploads);
+  protected readonly begun = inject(BegunDocuments).list;
   protected readonly server = inject(ServerAway);
   protected readonly sortings = sortings;
   protected readonly sorting = signal(sortings[0]);

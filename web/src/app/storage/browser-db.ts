@@ -10,6 +10,7 @@ import {
   type IDBPTransaction,
   type StoreNames,
 } from 'idb';
+import type { BegunDocument } from '../../kept/begun';
 import { nameHere } from './account';
 
 /** One step of a window's history, in the order of its key. */
@@ -42,6 +43,8 @@ interface Schema extends DBSchema {
   pictures: { key: string; value: { digest: string; file: Blob } };
   /** What was done to kept documents and is not in what is kept of them yet; by document and revision. */
   log: { key: [string, number]; value: ConfirmedOperation };
+  /** Documents that have begun here and that the server does not have yet. */
+  begun: { key: string; value: BegunDocument };
   steps: {
     key: number;
     value: KeptStep;
@@ -55,7 +58,7 @@ export class BrowserDb {
   private opened: Promise<IDBPDatabase<Schema>> | undefined;
 
   open(): Promise<IDBPDatabase<Schema>> {
-    this.opened ??= openDB<Schema>(nameHere('stylet'), 6, {
+    this.opened ??= openDB<Schema>(nameHere('stylet'), 7, {
       async upgrade(database, from, _to, transaction) {
         if (from < 2) {
           const steps = database.createObjectStore('steps', { autoIncrement: true });
@@ -72,6 +75,7 @@ export class BrowserDb {
           waiting.createIndex('id', 'operation.id', { unique: true });
           if (from > 0) await takeOver(database, transaction);
         }
+        if (from < 7) database.createObjectStore('begun', { keyPath: 'id' });
       },
       // A window with a newer version asks for the database: this one will open it anew.
       blocking: (_current, _blocked, event) => {

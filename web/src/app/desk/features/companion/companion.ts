@@ -2,10 +2,14 @@ import { Injectable, Injector, computed, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
+import { newId } from '@stylet/core/document';
+import type { NotebookWanted } from '@stylet/core/api';
 import { firstValueFrom } from 'rxjs';
 import { z } from 'zod';
 import { Api } from '../../../api/api';
-import { troubleOf } from '../../../api/problem';
+import { isPassing, troubleOf } from '../../../api/problem';
+import { BegunDocuments } from '../../../begun/begun-documents';
+import { ServerAway } from '../../../kept/server-away';
 import { readKept } from '../../../settings/kept';
 import { documentActions, documentFeature } from '../../platform/document/document.reducer';
 import { ViewState } from '../../platform/view/view-state';
@@ -34,6 +38,8 @@ const usual: Place = { isDocked: false, x: 40, y: 40, width: 420, height: 460, o
 export class Companion {
   private readonly store = inject(Store);
   private readonly api = inject(Api);
+  private readonly begun = inject(BegunDocuments);
+  private readonly server = inject(ServerAway);
   private readonly view = inject(ViewState);
   private readonly dialog = inject(MatDialog);
   private readonly snackBar = inject(MatSnackBar);
@@ -116,9 +122,21 @@ export class Companion {
       await firstValueFrom(this.api.keepCompanion(documentId, chosen.id));
       return { id: chosen.id, title: chosen.title };
     }
-    const wanted = { ...chosen.notebook, beside: documentId };
-    const { id, title } = await firstValueFrom(this.api.makeNotebook(wanted));
-    return { id, title };
+    return this.make({ ...chosen.notebook, beside: documentId, id: newId() });
+  }
+
+  /** Without the server, and beside a document that it does not have yet, a notebook begins here. */
+  private async make(
+    wanted: NotebookWanted & { readonly id: string; readonly beside: string },
+  ): Promise<{ id: string; title: string }> {
+    if (!this.server.isAway() && !(await this.begun.isBegun(wanted.beside)))
+      try {
+        return await firstValueFrom(this.api.makeNotebook(wanted));
+      } catch (error) {
+        if (!isPassing(error)) throw error;
+      }
+    await this.begun.begin(wanted.id, { kind: 'notebook', wanted });
+    return { id: wanted.id, title: wanted.title };
   }
 
   private setOpen(isOpen: boolean): void {

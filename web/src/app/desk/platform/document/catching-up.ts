@@ -14,6 +14,7 @@ import {
 } from 'rxjs';
 import { Api } from '../../../api/api';
 import { isPassing } from '../../../api/problem';
+import { BegunDocuments } from '../../../begun/begun-documents';
 import { Live } from '../live/live';
 import { documentActions, documentFeature } from './document.reducer';
 
@@ -27,6 +28,7 @@ const PATIENCE = 3000;
 export class CatchingUp {
   private readonly api = inject(Api);
   private readonly actions = inject(Actions);
+  private readonly begun = inject(BegunDocuments);
   private readonly live = inject(Live);
   private readonly store = inject(Store);
   private readonly open = this.store.selectSignal(documentFeature.selectDocumentState);
@@ -54,7 +56,7 @@ export class CatchingUp {
           ),
         ).pipe(filter(() => !this.live.isConnected())),
       ).pipe(
-        filter(() => this.open().status === 'ready'),
+        filter(() => this.open().status === 'ready' && !this.begun.has(this.open().id!)),
         exhaustMap(() => this.asked()),
       ),
     { dispatch: false },

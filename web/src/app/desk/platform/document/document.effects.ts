@@ -18,6 +18,7 @@ import {
 } from 'rxjs';
 import { Api } from '../../../api/api';
 import { troubleOf } from '../../../api/problem';
+import { BegunDocuments } from '../../../begun/begun-documents';
 import { KeptDocuments, type KeptOpening } from '../../../kept/kept-documents';
 import { Outbox } from '../sync/outbox';
 import { CatchingUp } from './catching-up';
@@ -39,6 +40,7 @@ export class DocumentEffects {
   private readonly history = inject(HistoryStore);
   private readonly snackBar = inject(MatSnackBar);
   private readonly catchingUp = inject(CatchingUp);
+  private readonly begun = inject(BegunDocuments);
   private readonly kept = inject(KeptDocuments);
 
   /** What waits to be sent is read first: that it is sent meanwhile is heard. */
@@ -64,9 +66,24 @@ export class DocumentEffects {
   private async opening(id: string): Promise<Opening> {
     const kept = await this.kept.opening(id, AT_FIRST);
     if (!kept) return this.fromServer(id);
-    const place = kept.hasOwnPlace ? undefined : await this.lastPlace(id);
-    const document = place ? { ...kept.document, place } : kept.document;
-    return { ...kept, document, isKept: true };
+    const [isBegun, begunBeside] = await this.begunHere(id);
+    const place = kept.hasOwnPlace || isBegun ? undefined : await this.lastPlace(id);
+    const document = {
+      ...kept.document,
+      ...(place ? { place } : {}),
+      ...(begunBeside ? { companion: begunBeside } : {}),
+    };
+    return { ...kept, document, isKept: !isBegun };
+  }
+
+  /** Whether the document has begun here, and the notebook that has begun beside it. */
+  private begunHere(id: string) {
+    return Promise.all([this.begun.isBegun(id), this.begun.companionOf(id)]).catch(
+      (error: unknown) => {
+        console.warn('What has begun here cannot be read.', error);
+        return [false, undefined] as const;
+      },
+    );
   }
 
   /** Where one was last, on whatever device, if the server says so at once. */

@@ -90,7 +90,8 @@ export class KitEffects {
       if (kept.success && accountStorage.getItem(UNSENT))
         return this.send(kept.data).pipe(switchMap(() => EMPTY));
       return this.api.kit().pipe(
-        switchMap(({ kit }) => (kit ? of(kit) : EMPTY)),
+        // What was changed while it was asked for goes to the server instead.
+        switchMap(({ kit }) => (kit && !accountStorage.getItem(UNSENT) ? of(kit) : EMPTY)),
         tap((kit) => accountStorage.setItem(KEY, JSON.stringify(kit))),
         catchError((error: unknown) => this.away(error)),
       );

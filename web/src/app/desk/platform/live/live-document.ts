@@ -3,6 +3,7 @@ import { toObservable } from '@angular/core/rxjs-interop';
 import { createEffect } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import { Observable, combineLatest, distinctUntilChanged, filter, map, switchMap, tap } from 'rxjs';
+import { BegunDocuments } from '../../../begun/begun-documents';
 import { NewVersion } from '../../../kept/new-version';
 import { documentActions, documentFeature } from '../document/document.reducer';
 import { Live } from './live';
@@ -12,6 +13,7 @@ import { Live } from './live';
 export class LiveDocument {
   private readonly store = inject(Store);
   private readonly live = inject(Live);
+  private readonly begun = inject(BegunDocuments);
   private readonly newVersion = inject(NewVersion);
   private readonly open = this.store.selectSignal(documentFeature.selectDocumentState);
 
@@ -19,8 +21,9 @@ export class LiveDocument {
     combineLatest([
       this.store.select(documentFeature.selectId),
       this.store.select(documentFeature.selectStatus),
+      toObservable(this.begun.list),
     ]).pipe(
-      map(([id, status]) => (status === 'ready' ? id : undefined)),
+      map(([id, status]) => (status === 'ready' && !this.begun.has(id!) ? id : undefined)),
       distinctUntilChanged(),
       switchMap((id) => (id === undefined ? [] : this.newsOf(id))),
     ),

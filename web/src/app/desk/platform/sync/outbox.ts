@@ -96,6 +96,14 @@ export class Outbox {
     return put;
   }
 
+  /** Lets go of all that waits for a document that nobody wants. */
+  async drop(documentId: string): Promise<void> {
+    const transaction = (await this.db.open()).transaction('waiting', 'readwrite');
+    for (const key of await transaction.store.index('document').getAllKeys(documentId))
+      void transaction.store.delete(key);
+    await transaction.done;
+  }
+
   /** What was put aside, oldest first. */
   async aside(): Promise<AsideOperation[]> {
     const rows = await (await this.db.open()).getAll('aside');

@@ -6,6 +6,7 @@ import { Api } from '../../../api/api';
 import { troubleOf, type Trouble } from '../../../api/problem';
 import { byDocument } from '../document/by-document';
 import { documentActions } from '../document/document.reducer';
+import { BegunDocuments } from '../../../begun/begun-documents';
 import { KeptDocuments } from '../../../kept/kept-documents';
 import { Live } from '../live/live';
 import { PictureFiles } from '../pictures/picture-files';
@@ -23,6 +24,7 @@ export class Sender {
   private readonly api = inject(Api);
   private readonly live = inject(Live);
   private readonly outbox = inject(Outbox);
+  private readonly begun = inject(BegunDocuments);
   private readonly kept = inject(KeptDocuments);
   private readonly pictures = inject(PictureFiles);
   private readonly store = inject(Store);
@@ -97,7 +99,9 @@ export class Sender {
       line = new Line({
         moment: () => this.penRest.comes(),
         waiting: async (most) => {
-          const waiting = await this.firstReadable(documentId, most);
+          // What has begun here comes to the server first.
+          const isBegun = await this.begun.isBegun(documentId);
+          const waiting = isBegun ? [] : await this.firstReadable(documentId, most);
           await this.count();
           return waiting;
         },
