@@ -31,9 +31,9 @@ export class BegunList {
   protected readonly isLocked = ({ refusal }: BegunDocument): boolean =>
     wantsPassword(refusal?.code);
 
-  protected wordsFor({ isOpenable, at }: BegunDocument): string {
+  protected wordsFor({ isOpenable, at, refusal }: BegunDocument): string {
     const begun = `Begun here ${spokenDate(new Date(at).toISOString(), new Date())}`;
-    return isOpenable ? begun : `${begun} · opens once the server has read it`;
+    return isOpenable || refusal ? begun : `${begun} · opens once the server has read it`;
   }
 
   protected sendAgain(begun: BegunDocument): void {
