@@ -36,11 +36,13 @@ function asJson(table: PgTable, rows: readonly Record<string, unknown>[]) {
       sql`, `,
     ),
     values: JSON.stringify(
-      rows.map((row) => Object.fromEntries(used.map(([key, { name }]) => [name, plain(row[key])]))),
+      rows.map((row) =>
+        Object.fromEntries(used.map(([key, { name }]) => [name, asPlain(row[key])])),
+      ),
     ),
   };
 }
 
-/** Bytes as PostgreSQL reads them in text (“bytea hex format”). */
-const plain = (value: unknown): unknown =>
+/** A value as JSON has it: bytes as PostgreSQL reads them in text (“bytea hex format”). */
+export const asPlain = (value: unknown): unknown =>
   value instanceof Uint8Array ? `\\x${Buffer.from(value).toString('hex')}` : value;

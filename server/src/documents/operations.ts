@@ -20,6 +20,7 @@ import { annotations, documents, operations, pages } from '../db/schema';
 import { writeEntries } from '../find/entries';
 import { toldRevision } from '../live/notifications';
 import { factsOf } from '../pictures/queries';
+import { addAtOnce } from './adding';
 import { fromRow, toRow } from './annotation-rows';
 import { touchedLandmarks, touchesOutline, writeLandmarks } from './landmark-rows';
 import { checkPages, touchedPages, writePages } from './page-rows';
@@ -43,61 +44,72 @@ export async function perform(
   documentId: string,
   batch: readonly Operation[],
 ): Promise<Performed> {
-  return database.transaction(async (transaction) => {
-    const [document] = await transaction
-      .select({ title: documents.title, revision: documents.revision, owner: documents.owner })
-      .from(documents)
-      .where(eq(documents.id, documentId))
-      .for('update');
-    checkOwner(identity, 'document', documentId, document?.owner, 'comment');
-    const known = await knownRevisions(transaction, documentId, batch);
-    const fresh = firstOfEach(batch.filter((operation) => !known.has(operation.id)));
-    if (fresh.length === 0)
-      return { result: resultOf(document.revision, batch, known, []), fresh: [] };
-    const named = await check(transaction, documentId, fresh);
-    await checkPictures(transaction, identity, fresh);
-    await checkPages(transaction, identity, documentId, fresh);
+  const added = await addAtOnce(database, identity, documentId, batch);
+  if (!added) return database.transaction((all) => performAll(all, identity, documentId, batch));
+  const revisions = new Map(added.map(({ operation, revision }) => [operation.id, revision]));
+  const { revision } = added[added.length - 1];
+  return { result: resultOf(revision, batch, revisions, []), fresh: added };
+}
 
-    const before = await touchedState(transaction, documentId, document.title, fresh);
-    const after = fresh.reduce((state, operation) => apply(state, operation.effect), before);
-    let { revision } = document;
-    for (const operation of fresh) known.set(operation.id, ++revision);
-    // Pages first: annotations refer to them by foreign key.
-    await writePages(transaction, documentId, fresh, known, before, after);
-    await writeDifference(transaction, { id: documentId, revision }, fresh, before, after);
-    await writeLandmarks(transaction, documentId, fresh, before, after);
-    await writeEntries(transaction, documentId, before, after);
-    await insertMany(
-      transaction,
-      operations,
-      fresh.map(({ id, author, at, baseRevision, effect }) => ({
-        id,
-        documentId,
-        revision: known.get(id)!,
-        baseRevision,
-        author,
-        at: new Date(at),
-        effect,
-      })),
-    );
-    await transaction
-      .update(documents)
-      .set({
-        revision,
-        title: after.title,
-        modified: sql`now()`,
-        ...(touchesOutline(before, after) ? { outlineChanged: true } : {}),
-      })
-      .where(eq(documents.id, documentId))
-      .returning({ told: toldRevision(documentId, revision) });
-    const removed = named.some((page) => page.removed)
-      ? await writtenOnRemoved(transaction, documentId, fresh, known)
-      : [];
-    return {
-      result: resultOf(revision, batch, known, removed),
-      fresh: fresh.map((operation) => ({ operation, revision: known.get(operation.id)! })),
-    };
-  });
+async function performAll(
+  transaction: Queries,
+  identity: Identity,
+  documentId: string,
+  batch: readonly Operation[],
+): Promise<Performed> {
+  const [document] = await transaction
+    .select({ title: documents.title, revision: documents.revision, owner: documents.owner })
+    .from(documents)
+    .where(eq(documents.id, documentId))
+    .for('update');
+  checkOwner(identity, 'document', documentId, document?.owner, 'comment');
+  const known = await knownRevisions(transaction, documentId, batch);
+  const fresh = firstOfEach(batch.filter((operation) => !known.has(operation.id)));
+  if (fresh.length === 0)
+    return { result: resultOf(document.revision, batch, known, []), fresh: [] };
+  const named = await check(transaction, documentId, fresh);
+  await checkPictures(transaction, identity, fresh);
+  await checkPages(transaction, identity, documentId, fresh);
+
+  const before = await touchedState(transaction, documentId, document.title, fresh);
+  const after = fresh.reduce((state, operation) => apply(state, operation.effect), before);
+  let { revision } = document;
+  for (const operation of fresh) known.set(operation.id, ++revision);
+  // Pages first: annotations refer to them by foreign key.
+  await writePages(transaction, documentId, fresh, known, before, after);
+  await writeDifference(transaction, { id: documentId, revision }, fresh, before, after);
+  await writeLandmarks(transaction, documentId, fresh, before, after);
+  await writeEntries(transaction, documentId, before, after);
+  await insertMany(
+    transaction,
+    operations,
+    fresh.map(({ id, author, at, baseRevision, effect }) => ({
+      id,
+      documentId,
+      revision: known.get(id)!,
+      baseRevision,
+      author,
+      at: new Date(at),
+      effect,
+    })),
+  );
+  await transaction
+    .update(documents)
+    .set({
+      revision,
+      title: after.title,
+      modified: sql`now()`,
+      ...(touchesOutline(before, after) ? { outlineChanged: true } : {}),
+    })
+    .where(eq(documents.id, documentId))
+    .returning({ told: toldRevision(documentId, revision) });
+  const removed = named.some((page) => page.removed)
+    ? await writtenOnRemoved(transaction, documentId, fresh, known)
+    : [];
+  return {
+    result: resultOf(revision, batch, known, removed),
+    fresh: fresh.map((operation) => ({ operation, revision: known.get(operation.id)! })),
+  };
 }
 
 /** The pages that were written on after they had been removed. */
