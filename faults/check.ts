@@ -39,8 +39,14 @@ export function insist(holds: boolean, words: string): asserts holds {
 }
 
 /** A copied annotation of the first page, as an operation that adds it. */
-export function addition(documentId: string, pageId: string, id: string, operationId: string) {
-  const now = new Date().toISOString();
+export function addition(
+  documentId: string,
+  pageId: string,
+  id: string,
+  operationId: string,
+  at = Date.now(),
+) {
+  const now = new Date(at).toISOString();
   return {
     id: operationId,
     documentId,

@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import { setTimeout as wait } from 'node:timers/promises';
 import { annotationListSchema, documentSchema } from '@stylet/core/api';
-import { newId, operationSchema } from '@stylet/core/document';
+import { newId, operationSchema, type Operation } from '@stylet/core/document';
 import { seeded } from '@stylet/core/random';
 import { LiveWindow } from '../../server/src/testing/live-window';
 import { addition, insist, type Check } from '../check';
@@ -18,9 +18,16 @@ const PATIENCE = 1500;
 /** How long it may take at the end until all have all, in ms. */
 const LONGEST_END = 30_000;
 
+const HOUR = 3_600_000;
+
+/** An id as it is given by a clock, in ms since 1970 (RFC 9562, 5.7: its first 48 bits are that). */
+const idAt = (time: number): string =>
+  newId().replace(/^.{8}-.{4}/, time.toString(16).padStart(12, '0').replace(/^.{8}/, '$&-'));
+
 /** A window that somebody writes in, which comes back whenever it loses its server. */
 class Somebody {
   readonly window: LiveWindow;
+  private readonly made: Operation[] = [];
   private isOver = false;
   private readonly standing: Promise<void>;
 
@@ -28,6 +35,8 @@ class Somebody {
     documentId: string,
     private readonly servers: readonly UnderFault[],
     private readonly chance: () => number,
+    /** By how much the clock is wrong, in ms. */
+    private readonly skew: number,
   ) {
     this.window = new LiveWindow(documentId);
     this.standing = this.stand();
@@ -35,7 +44,19 @@ class Somebody {
 
   write(pageId: string): void {
     const { documentId } = this.window;
-    this.window.make(operationSchema.parse(addition(documentId, pageId, newId(), newId())));
+    const now = Date.now() + this.skew;
+    const operation = operationSchema.parse(
+      addition(documentId, pageId, idAt(now), idAt(now), now),
+    );
+    this.made.push(operation);
+    this.window.make(operation);
+  }
+
+  /** Says once more what it has just said, or said long ago. */
+  repeat(): void {
+    const again = this.made[Math.floor(this.chance() * this.made.length)];
+    if (again && this.window.isConnected)
+      this.window.send([again, this.made[this.made.length - 1]]);
   }
 
   leave(): Promise<void> {
@@ -69,7 +90,7 @@ class Somebody {
 
 /** Servers and the database are killed, and sockets cut, while five write through two servers. */
 export const live: Check = {
-  name: 'five windows write live through two servers; whatever is killed or cut, all end with the same, and nothing is lost',
+  name: 'five windows write live through two servers, their clocks hours apart; whatever is killed, cut, left half open or said twice, all end with the same, and nothing is lost',
   async run(first, seed, tally) {
     const chance = seeded(seed);
     const servers = [first, await first.beside()];
@@ -77,7 +98,10 @@ export const live: Check = {
     const read = async (path: string): Promise<unknown> =>
       (await servers[1].get(`/api/documents/${id}${path}`)).json();
     const pageId = documentSchema.parse(await read('')).pages[0].id;
-    const all = Array.from({ length: WRITERS }, () => new Somebody(id, servers, chance));
+    const all = Array.from({ length: WRITERS }, (_, i) => {
+      // Clocks are an hour apart, and some are right.
+      return new Somebody(id, servers, chance, ((i % 3) - 1) * HOUR);
+    });
     try {
       const harms = new Set(
         Array.from({ length: KILLS }, () => Math.floor(chance() * WRITES)).concat(WRITES / 2),
@@ -86,6 +110,8 @@ export const live: Check = {
         const somebody = all[Math.floor(chance() * WRITERS)];
         somebody.write(pageId);
         if (chance() < 0.05) somebody.window.breakOff();
+        if (chance() < 0.05) somebody.window.fallSilent();
+        if (chance() < 0.2) somebody.repeat();
         if (i === WRITES / 2) {
           killDatabase();
           tally.kills++;

@@ -79,11 +79,19 @@ export class LiveWindow {
     this.socket?.terminate();
   }
 
+  /** Leaves its socket half open: nothing is read there or said any more, and nobody closes it. */
+  fallSilent(): void {
+    const { socket } = this;
+    this.socket = undefined;
+    socket?.removeAllListeners('message').pause();
+  }
+
   say(message: FromWindow): void {
     this.socket?.send(JSON.stringify(message));
   }
 
-  private send(operations: readonly Operation[]): void {
+  /** Sends operations; again, for all it matters. */
+  send(operations: readonly Operation[]): void {
     const { documentId } = this;
     const request = ++this.request;
     this.asked.set(
