@@ -1,10 +1,6 @@
-import type { BrowserContext } from '@playwright/test';
-import { mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { browserOptions } from './support/browser';
 import { DeskDriver } from './support/desk';
 import { expect, test, SLIDE } from './support/fixtures';
+import { OwnBrowser } from './support/own-browser';
 
 test('a document that was open here opens without the server, is written on, and all is there when it is back', async ({
   desk,
@@ -99,48 +95,35 @@ test('a browser with no room left says that a document is not kept, and all else
 test('a browser that is killed in the middle of a stroke, and while a document is being kept, has lost nothing else', async ({
   playwright,
   deck,
+  handbook,
   instance,
 }) => {
-  const folder = mkdtempSync(join(tmpdir(), 'stylet-killed-'));
-  const launched = async (): Promise<{ context: BrowserContext; desk: DeskDriver }> => {
-    const context = await playwright.chromium.launchPersistentContext(folder, {
-      ...browserOptions,
-      viewport: { width: 1280, height: 800 },
-    });
-    return { context, desk: new DeskDriver(context.pages()[0] ?? (await context.newPage())) };
-  };
+  const browser = new OwnBrowser(playwright.chromium);
   try {
-    const first = await launched();
-    await first.desk.open(instance.url, deck);
+    const first = await browser.launched();
+    await first.open(instance.url, deck);
     await instance.kill();
     const line = async (desk: DeskDriver, y: number, playing = {}): Promise<void> =>
       desk.pen([await desk.spot(1, 80, y, SLIDE), await desk.spot(1, 300, y, SLIDE)], {}, playing);
-    await line(first.desk, 30);
-    await expect(first.desk.page.locator('.sync')).toHaveText('Offline · 1 change kept here');
-    const unfinished = line(first.desk, 60, { hold: 20_000 }).catch(() => undefined);
-    await first.desk.pause(1500);
-    killAll(folder);
+    await line(first, 30);
+    await expect(first.page.locator('.sync')).toHaveText('Offline · 1 change kept here');
+    const unfinished = line(first, 60, { hold: 20_000 }).catch(() => undefined);
+    await first.pause(1500);
+    browser.kill();
     await unfinished;
     await instance.start();
-    const again = await launched();
-    await again.desk.open(instance.url, deck);
-    await again.desk.saved();
+    const again = await browser.launched();
+    await again.open(instance.url, deck);
+    await again.saved();
     expect(await instance.annotations(deck)).toHaveLength(1);
-    await again.desk.keptHere();
-    await again.context.close();
+    await again.open(instance.url, handbook);
+    await again.keepingBegun();
+    browser.kill();
+    const third = await browser.launched();
+    await third.open(instance.url, handbook);
+    await third.keptHere();
+    await third.page.context().close();
   } finally {
-    rmSync(folder, { recursive: true, force: true });
+    browser.remove();
   }
 });
-
-/** Kills all processes of a browser, as kill -9 does: they, and no others, have its folder in their command lines. */
-function killAll(folder: string): void {
-  for (const pid of readdirSync('/proc').filter((name) => /^\d+$/.test(name)))
-    try {
-      if (readFileSync(`/proc/${pid}/cmdline`, 'latin1').includes(folder))
-        process.kill(Number(pid), 'SIGKILL');
-    } catch (error) {
-      // One that has gone meanwhile is what is wanted.
-      if (!['ENOENT', 'ESRCH'].includes((error as NodeJS.ErrnoException).code ?? '')) throw error;
-    }
-}

@@ -144,27 +144,45 @@ export class DeskDriver {
     await expect.poll(() => this.keptState(), { timeout: 30_000 }).toBeDefined();
   }
 
+  /** Waits until the first file of a document has come to this browser, which then is being kept. */
+  async keepingBegun(): Promise<void> {
+    const before = await this.inKept('files', 'count');
+    await expect
+      .poll(() => this.inKept('files', 'count'), { timeout: 30_000, intervals: [20] })
+      .not.toBe(before);
+  }
+
   /** What this browser notes of the open document, if it is kept here. */
   async keptState(): Promise<{ readonly place?: { readonly pageId: string } } | undefined> {
     const id = /documents\/([^?/]+)/.exec(this.page.url())![1];
-    return this.page.evaluate(async (key) => {
-      // Whoever opens a database that is not there makes it.
-      const all = await indexedDB.databases();
-      if (!all.some(({ name }) => name === 'stylet-kept')) return undefined;
-      return new Promise<{ place?: { pageId: string } } | undefined>((resolve, reject) => {
-        const opening = indexedDB.open('stylet-kept');
-        opening.onerror = () => reject(opening.error!);
-        opening.onsuccess = () => {
-          const database = opening.result;
-          const reading = database.transaction('states').objectStore('states').get(key);
-          reading.onerror = () => reject(reading.error!);
-          reading.onsuccess = () => {
-            database.close();
-            resolve(reading.result as { place?: { pageId: string } } | undefined);
+    return (await this.inKept('states', 'get', id)) as
+      { readonly place?: { readonly pageId: string } } | undefined;
+  }
+
+  /** What IndexedDB says of what is kept here; undefined where nothing is. */
+  private inKept(store: string, question: 'get' | 'count', key?: string): Promise<unknown> {
+    return this.page.evaluate(
+      async ([store, question, key]) => {
+        // Whoever opens a database that is not there makes it.
+        const all = await indexedDB.databases();
+        if (!all.some(({ name }) => name === 'stylet-kept')) return undefined;
+        return new Promise<unknown>((resolve, reject) => {
+          const opening = indexedDB.open('stylet-kept');
+          opening.onerror = () => reject(opening.error!);
+          opening.onsuccess = () => {
+            const database = opening.result;
+            const rows = database.transaction(store).objectStore(store);
+            const reading = question === 'get' ? rows.get(key!) : rows.count();
+            reading.onerror = () => reject(reading.error!);
+            reading.onsuccess = () => {
+              database.close();
+              resolve(reading.result);
+            };
           };
-        };
-      });
-    }, id);
+        });
+      },
+      [store, question, key] as const,
+    );
   }
 
   /** Waits until the program is kept in this browser, and is used from there. */

@@ -14,20 +14,26 @@ export class Instance {
   private server: ChildProcess | undefined;
   private readonly folder = mkdtempSync(join(tmpdir(), 'stylet-e2e-'));
 
-  static create(name: string): Promise<Instance> {
-    return Instance.like(name, 'template1');
+  /** `env`: in what its surroundings differ from those of the tests. */
+  static create(name: string, env: Readonly<Record<string, string>> = {}): Promise<Instance> {
+    return Instance.like(name, 'template1', env);
   }
 
-  private static async like(name: string, template: string): Promise<Instance> {
+  private static async like(
+    name: string,
+    template: string,
+    env: Readonly<Record<string, string>> = {},
+  ): Promise<Instance> {
     drop(name);
     psql(`create database ${name} template ${template}`);
-    return new Instance(name, await freePort(), true);
+    return new Instance(name, await freePort(), true, env);
   }
 
   private constructor(
     private readonly name: string,
     private readonly port: number,
     private readonly ownsDatabase: boolean,
+    private readonly env: Readonly<Record<string, string>> = {},
   ) {
     this.url = `http://127.0.0.1:${port}`;
     // Whatever ends this process leaves no server behind.
@@ -61,6 +67,7 @@ export class Instance {
         PORT: String(this.port),
         STYLET_DATABASE_URL: this.databaseUrl,
         STYLET_CACHE: this.folder,
+        ...this.env,
       },
       stdio: 'inherit',
     });
