@@ -81,7 +81,7 @@ test('with the server away a PDF comes in and a notebook begins; both are writte
   await page.locator(`a[href$="${id}"]`).first().click();
   await fresh.drawn();
   await instance.perform(id, { type: 'document.rename', title: 'Handbook, marked' });
-  await expect(page.getByText('Handbook, marked').first()).toBeVisible();
+  await expect(page).toHaveTitle('Handbook, marked · Stylet');
 });
 
 test('what only the server can read waits for it; what it does not take is said, and can be had back', async ({

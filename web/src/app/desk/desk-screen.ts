@@ -1,18 +1,26 @@
 import {
   ChangeDetectionStrategy,
   Component,
+  DestroyRef,
   booleanAttribute,
   computed,
+  effect,
+  inject,
   input,
   numberAttribute,
 } from '@angular/core';
+import { Title } from '@angular/platform-browser';
+import { Store } from '@ngrx/store';
 import { features } from './features';
 import { Desk, type Address } from './frame/desk';
 import { frame } from './frame/frame-feature';
 import { deskProviders } from './frame/providers';
+import { documentFeature } from './platform/document/document.reducer';
 import { DESK_FEATURES } from './platform/feature/desk-feature';
 
 const all = [frame, ...features];
+
+const PROGRAM = 'Stylet';
 
 /** What an address leaves out is at the top left. */
 const coordinate = (value: unknown): number => numberAttribute(value, 0);
@@ -51,4 +59,12 @@ export class DeskScreen {
       ...(typed ? { find: { typed, keepsCase, wholeWords } } : {}),
     };
   });
+
+  constructor() {
+    const title = inject(Store).selectSignal(documentFeature.selectTitle);
+    // Of several windows and tabs each says which document it is.
+    const shown = inject(Title);
+    effect(() => shown.setTitle(title() === '' ? PROGRAM : `${title()} · ${PROGRAM}`));
+    inject(DestroyRef).onDestroy(() => shown.setTitle(PROGRAM));
+  }
 }
