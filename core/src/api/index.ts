@@ -36,11 +36,14 @@ export type BroughtIn = z.infer<typeof broughtInSchema>;
 /** Whether a document is in the trash. */
 export const trashedSchema = z.object({ trashed: z.boolean() });
 
+/** The notebook that is kept beside a document; null where there is none. */
+export const companionSchema = z.object({ id: idSchema, title: z.string() }).nullable();
+export type Companion = z.infer<typeof companionSchema>;
+
 export const documentSchema = documentSummarySchema.extend({
   /** The digest of the document's own file, as it is worked on. */
   source: digestSchema,
-  /** The notebook that is kept beside it. */
-  companion: z.object({ id: idSchema, title: z.string() }).nullable(),
+  companion: companionSchema,
   /** In order. */
   pages: z.array(documentPageSchema),
   landmarks: z.array(landmarkSchema),
@@ -76,7 +79,8 @@ export const notebookSchema = z.object({
   beside: idSchema.optional(),
 });
 
-export const companionSchema = z.object({ companionId: idSchema.nullable() });
+export const companionChoiceSchema = z.object({ companionId: idSchema.nullable() });
+export const companionAnswerSchema = z.object({ companion: companionSchema });
 
 const flag = z.enum(['true', 'false']).transform((value) => value === 'true');
 

@@ -154,6 +154,7 @@ const routes = (): Record<string, readonly Asked[]> => {
     }),
     'PUT /api/documents/{id}/folder': none(`${on}/folder`, { folderId: null }),
     'PUT /api/documents/{id}/trash': none(`${on}/trash`, { trashed: true }),
+    'GET /api/documents/{id}/companion': none(`${on}/companion`),
     'PUT /api/documents/{id}/companion': none(`${on}/companion`, { companionId: null }),
     'GET /api/documents/{id}/export': none(`${on}/export`),
     'GET /api/documents/{id}/export/report': none(`${on}/export/report`),

@@ -47,6 +47,8 @@ test('one is kept beside a document, another in its place, or none', async () =>
   const other = await book();
   expect((await keep(id, other)).statusCode).toBe(204);
   expect((await server.document(id)).companion).toEqual({ id: other, title: 'Book' });
+  const asked = await server.app.inject(`/api/documents/${id}/companion`);
+  expect(asked.json()).toEqual({ companion: { id: other, title: 'Book' } });
   expect((await keep(id, null)).statusCode).toBe(204);
   expect((await server.document(id)).companion).toBeNull();
   expect((await keep(id, id)).json()).toMatchObject({ code: 'companion-invalid' });

@@ -1,12 +1,17 @@
-import { companionSchema, documentSummarySchema, notebookSchema } from '@stylet/core/api';
+import {
+  companionAnswerSchema,
+  companionChoiceSchema,
+  documentSummarySchema,
+  notebookSchema,
+} from '@stylet/core/api';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { summaryOf } from '../documents/queries';
 import { idParams } from '../documents/routes';
-import { edit } from '../access/guard';
+import { edit, see } from '../access/guard';
 import { checkRight } from '../access/access';
 import type { FileTools } from '../sources/take-pdf';
 import { makeNotebook } from './notebook';
-import { keepCompanion } from './store';
+import { companionOf, keepCompanion } from './store';
 
 /** Notebooks, and which of them are kept beside documents. */
 export const companionRoutes =
@@ -34,6 +39,21 @@ export const companionRoutes =
       },
     );
 
+    app.get(
+      '/api/documents/:id/companion',
+      {
+        config: { needs: see('document') },
+        schema: {
+          summary: 'The document that is kept beside this one, if there is one',
+          params: idParams,
+          response: { 200: companionAnswerSchema },
+        },
+      },
+      async ({ identity, params }) => ({
+        companion: await companionOf(database, identity, params.id),
+      }),
+    );
+
     app.put(
       '/api/documents/:id/companion',
       {
@@ -41,7 +61,7 @@ export const companionRoutes =
         schema: {
           summary: 'Keep a document beside this one, or none',
           params: idParams,
-          body: companionSchema,
+          body: companionChoiceSchema,
         },
       },
       async (request, reply) => {

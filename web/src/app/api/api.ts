@@ -4,6 +4,7 @@ import {
   addressListSchema,
   annotationListSchema,
   broughtInSchema,
+  companionAnswerSchema,
   attachmentListSchema,
   exportReportSchema,
   dictionaryListSchema,
@@ -28,6 +29,7 @@ import {
   type AnnotationList,
   type AttachmentFile,
   type BroughtIn,
+  type Companion,
   type Dictionary,
   type DocumentSummary,
   type ExportReport,
@@ -279,6 +281,12 @@ export class Api {
     return this.http
       .post('/api/notebooks', wanted)
       .pipe(map((body) => documentSummarySchema.parse(body)));
+  }
+
+  companion(id: string): Observable<Companion> {
+    return this.http
+      .get(`/api/documents/${id}/companion`)
+      .pipe(map((body) => companionAnswerSchema.parse(body).companion));
   }
 
   keepCompanion(id: string, companionId: string | null): Observable<void> {

@@ -7,7 +7,6 @@ import type { BegunDocument, Origin } from '../../kept/begun';
 import { Api } from '../api/api';
 import { isPassing, troubleOf } from '../api/problem';
 import { documentActions, documentFeature } from '../desk/platform/document/document.reducer';
-import { Sender } from '../desk/platform/sync/sender';
 import { Passwords } from '../dialogs/passwords';
 import { KeptDocuments } from '../kept/kept-documents';
 import { libraryActions } from '../library/library.reducer';
@@ -16,14 +15,13 @@ import { BegunDocuments } from './begun-documents';
 
 const LOCK = nameHere('stylet.begun');
 
-/** Sends documents that have begun here, the oldest first, and then what was written on them. */
+/** Sends documents that have begun here, the oldest first. */
 @Injectable({ providedIn: 'root' })
 export class BegunSender {
   private readonly api = inject(Api);
   private readonly begun = inject(BegunDocuments);
   private readonly kept = inject(KeptDocuments);
   private readonly passwords = inject(Passwords);
-  private readonly sender = inject(Sender);
   private readonly snackBar = inject(MatSnackBar);
   private readonly store = inject(Store);
   private readonly openId = this.store.selectSignal(documentFeature.selectId);
@@ -63,7 +61,6 @@ export class BegunSender {
       return true;
     }
     this.store.dispatch(libraryActions.opened());
-    await this.sender.wake();
     return true;
   }
 

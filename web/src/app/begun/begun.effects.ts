@@ -1,8 +1,19 @@
 import { Injectable, inject } from '@angular/core';
 import { toObservable } from '@angular/core/rxjs-interop';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
-import { concatMap, debounceTime, exhaustMap, filter, map, merge, switchMap, timer } from 'rxjs';
+import {
+  concatMap,
+  debounceTime,
+  exhaustMap,
+  filter,
+  map,
+  merge,
+  pairwise,
+  switchMap,
+  timer,
+} from 'rxjs';
 import { documentActions } from '../desk/platform/document/document.reducer';
+import { Sender } from '../desk/platform/sync/sender';
 import { ServerAway } from '../kept/server-away';
 import { BegunDocuments } from './begun-documents';
 import { BegunSender } from './begun-sender';
@@ -18,6 +29,7 @@ export class BegunEffects {
   private readonly actions = inject(Actions);
   private readonly begun = inject(BegunDocuments);
   private readonly sender = inject(BegunSender);
+  private readonly operations = inject(Sender);
   private readonly server = inject(ServerAway);
 
   readonly send = createEffect(
@@ -31,6 +43,17 @@ export class BegunEffects {
         debounceTime(TOGETHER),
         switchMap((count) => (count > 0 && !this.server.isAway() ? timer(0, AGAIN) : [])),
         exhaustMap(() => this.sender.sendAll().catch((error: unknown) => console.error(error))),
+      ),
+    { dispatch: false },
+  );
+
+  /** Whichever window has sent a document: what was written on it in this one goes now. */
+  readonly goOn = createEffect(
+    () =>
+      toObservable(this.begun.list).pipe(
+        pairwise(),
+        filter(([before]) => before.some(({ id }) => !this.begun.has(id))),
+        concatMap(() => this.operations.wake().catch((error: unknown) => console.error(error))),
       ),
     { dispatch: false },
   );

@@ -92,11 +92,11 @@ export class KeepingEffects {
   }
 
   /** What operations do not tell of. */
-  private async refresh(id: string): Promise<void> {
+  private async refresh(documentId: string): Promise<void> {
     try {
-      const document = await firstValueFrom(this.api.document(id));
-      const companion = (await this.begun.companionOf(id)) ?? document.companion;
-      this.store.dispatch(documentActions.refreshed({ document: { ...document, companion } }));
+      const onServer = await firstValueFrom(this.api.companion(documentId));
+      const companion = (await this.begun.companionOf(documentId)) ?? onServer;
+      this.store.dispatch(documentActions.companionChosen({ documentId, companion }));
     } catch (error) {
       if (isPassing(error)) return;
       const { title, advice } = troubleOf(error);

@@ -56,8 +56,6 @@ export const documentActions = createActionGroup({
     Closed: emptyProps(),
     'Companion Chosen': props<{ documentId: string; companion: StyletDocument['companion'] }>(),
     'Step Made': props<{ documentId: string; kind: StepKind; step: Step }>(),
-    /** What the server says of an open document that was opened as it is kept. */
-    Refreshed: props<{ document: StyletDocument }>(),
     /** `isFromHere`: other windows of this browser are to hear of it too. */
     Heard: props<{ documentId: string; news: News; isFromHere: boolean }>(),
   },
@@ -160,11 +158,6 @@ export const documentFeature = createFeature({
           history,
         };
       },
-    ),
-    on(documentActions.refreshed, (open, { document }) =>
-      document.id === open.id
-        ? { ...open, companion: document.companion, notices: document.notices }
-        : open,
     ),
     on(documentActions.loadFailed, (open, { trouble }): OpenDocument => ({
       ...open,
