@@ -1,5 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import type { BegunDocument, Origin, Refusal } from '../../kept/begun';
+import type { BegunHere } from '../../kept/protocol';
 import { KeptDocuments } from '../kept/kept-documents';
 import { accountChannel } from '../storage/account';
 import { BrowserDb } from '../storage/browser-db';
@@ -19,6 +20,11 @@ export class BegunDocuments {
   /** Oldest first, as far as is known yet. */
   readonly list = this.known.asReadonly();
   private readonly byId = computed(() => new Map(this.known().map((one) => [one.id, one])));
+
+  /** Those that the server does not take. */
+  readonly refused = computed<ReadonlySet<string>>(
+    () => new Set(this.known().flatMap(({ id, refusal }) => (refusal ? [id] : []))),
+  );
 
   constructor() {
     this.channel.onmessage = () => void this.read();
@@ -56,14 +62,14 @@ export class BegunDocuments {
     const waits: BegunDocument = { id, origin, title: nameOf(origin), at: now, isOpenable: false };
     // First what nobody else has.
     await this.put(waits);
-    const { kind, title } = await this.kept.begin({ id, origin, now });
+    const { kind, title } = await this.kept.begin({ id, origin, now }).catch(unopened);
     const begun = { ...waits, title: title ?? waits.title, isOpenable: kind === 'kept' };
     await this.change(id, begun);
     return begun;
   }
 
   /** Notes what the server has said of one; undefined for one that is to be sent again. */
-  refused(id: string, refusal: Refusal | undefined): Promise<void> {
+  refuse(id: string, refusal: Refusal | undefined): Promise<void> {
     return this.change(id, { refusal });
   }
 
@@ -107,6 +113,12 @@ export class BegunDocuments {
       console.warn('This browser cannot keep documents that begin here.', error);
     }
   }
+}
+
+/** Its file is safe all the same. */
+function unopened(error: unknown): BegunHere {
+  console.warn('A document that begins here cannot be opened yet.', error);
+  return { kind: 'unreadable' };
 }
 
 type Changes = Partial<Pick<BegunDocument, 'title' | 'isOpenable'>> & {

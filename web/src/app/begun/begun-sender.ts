@@ -39,7 +39,7 @@ export class BegunSender {
 
   /** Sends one again that was refused. */
   async sendAgain({ id }: BegunDocument, password?: string): Promise<void> {
-    await this.begun.refused(id, undefined);
+    await this.begun.refuse(id, undefined);
     await alone(async () => {
       const again = (await this.begun.all()).find((one) => one.id === id);
       if (again) await this.send(again, password);
@@ -55,7 +55,7 @@ export class BegunSender {
       if (isPassing(error)) return false;
       const trouble = troubleOf(error);
       const { code, title, detail, advice } = trouble;
-      await this.begun.refused(id, { code, title, detail, advice });
+      await this.begun.refuse(id, { code, title, detail, advice });
       const words = `“${begun.title}” does not come into the library. ${title}.`;
       this.snackBar.open(words, 'Close', { duration: 8000 });
       return true;

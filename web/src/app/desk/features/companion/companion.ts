@@ -135,7 +135,11 @@ export class Companion {
       } catch (error) {
         if (!isPassing(error)) throw error;
       }
-    await this.begun.begin(wanted.id, { kind: 'notebook', wanted });
+    const { isOpenable } = await this.begun.begin(wanted.id, { kind: 'notebook', wanted });
+    if (!isOpenable) {
+      await this.begun.remove(wanted.id);
+      throw new Error('There is no room on this device for a notebook.');
+    }
     return { id: wanted.id, title: wanted.title };
   }
 

@@ -4,8 +4,10 @@ import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { Store } from '@ngrx/store';
+import { BegunDocuments } from '../../../begun/begun-documents';
 import { counted } from '../../../library/counted';
 import { ScrollTogether } from '../../../panes/scroll-together';
+import { documentFeature } from '../../platform/document/document.reducer';
 import { LandmarkActions } from '../../platform/landmarks/landmark-actions';
 import { arrangements, findPage, type Arrangement } from '../../platform/paper/layout';
 import { DarkPages } from '../../platform/paper/dark-pages';
@@ -39,7 +41,12 @@ export class StatusBar {
   protected readonly entries = inject(Registered).menu('view');
   protected readonly together = inject(ScrollTogether);
   protected readonly landmarks = inject(LandmarkActions);
-  protected readonly sync = this.store.selectSignal(syncFeature.selectWords);
+  private readonly begun = inject(BegunDocuments);
+  private readonly documentId = this.store.selectSignal(documentFeature.selectId);
+  private readonly words = this.store.selectSignal(syncFeature.selectWords);
+  protected readonly sync = computed(() =>
+    this.begun.refused().has(this.documentId() ?? '') ? 'Not on the server' : this.words(),
+  );
   protected readonly waiting = this.store.selectSignal(syncFeature.selectWaiting);
   protected readonly counted = counted;
   protected readonly aside = this.store.selectSignal(syncFeature.selectAside);

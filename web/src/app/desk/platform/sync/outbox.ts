@@ -55,13 +55,15 @@ export class Outbox {
     return rows.map(({ operation }) => operation).filter(isReadable);
   }
 
-  /** The documents for which something waits, and how much in all. */
-  async inventory(): Promise<{ documentIds: string[]; count: number }> {
+  /** How much waits for each document for which something does. */
+  async inventory(): Promise<Map<string, number>> {
     const { store } = (await this.db.open()).transaction('waiting');
-    const documentIds: string[] = [];
-    let cursor = await store.index('document').openKeyCursor(null, 'nextunique');
-    for (; cursor; cursor = await cursor.continue()) documentIds.push(cursor.key);
-    return { documentIds, count: await store.count() };
+    const index = store.index('document');
+    const counts = new Map<string, number>();
+    let cursor = await index.openKeyCursor(null, 'nextunique');
+    for (; cursor; cursor = await cursor.continue())
+      counts.set(cursor.key, await index.count(cursor.key));
+    return counts;
   }
 
   /** The server has carried operations out. Those `logged` are then there: at no moment they are in neither. */

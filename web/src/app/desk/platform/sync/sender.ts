@@ -57,8 +57,7 @@ export class Sender {
   /** Sends what waits, now. */
   async wake(): Promise<void> {
     await this.outbox.sortOut();
-    const { documentIds } = await this.count();
-    for (const documentId of documentIds) this.lineOf(documentId).wake();
+    for (const documentId of await this.count()) this.lineOf(documentId).wake();
     this.store.dispatch(syncActions.asideRead({ aside: await this.outbox.aside() }));
   }
 
@@ -148,10 +147,15 @@ export class Sender {
     this.store.dispatch(documentActions.heard({ documentId, news, isFromHere: true }));
   }
 
-  private async count(): Promise<{ documentIds: string[] }> {
-    const { documentIds, count } = await this.outbox.inventory();
-    this.store.dispatch(syncActions.waitingCounted({ count: count + this.coming }));
-    return { documentIds };
+  /** Counts what waits, and tells; the documents for which something does. */
+  private async count(): Promise<string[]> {
+    const counts = await this.outbox.inventory();
+    const refused = this.begun.refused();
+    // What was written on a document that the server does not take goes nowhere until somebody says what is to become of it.
+    const waiting = [...counts].filter(([id]) => !refused.has(id));
+    const count = waiting.reduce((sum, [, some]) => sum + some, this.coming);
+    this.store.dispatch(syncActions.waitingCounted({ count }));
+    return [...counts.keys()];
   }
 }
 

@@ -4,6 +4,9 @@ import { newId, type Operation } from '@stylet/core/document';
 import { provideStore, Store } from '@ngrx/store';
 import { of, throwError, type Observable } from 'rxjs';
 import { Api } from '../../../api/api';
+import { BegunDocuments } from '../../../begun/begun-documents';
+import type { BegunDocument } from '../../../../kept/begun';
+import { BrowserDb } from '../../../storage/browser-db';
 import { Outbox } from './outbox';
 import { Sender } from './sender';
 import { describe as words, syncFeature } from './sync.reducer';
@@ -213,6 +216,25 @@ test('a change that is not as it should be is put aside as it is made, and that 
   expect(trouble?.code).toBe('operation-unreadable');
 });
 
+test('what was written on a document that the server does not have waits for that; of one it refuses, for nothing', async () => {
+  const begun = TestBed.inject(BegunDocuments);
+  const id = newId();
+  const wanted = { title: 'Notes', paper: { ruling: 'lined', width: 400, height: 300 }, sheets: 1 };
+  const row = { id, origin: { kind: 'notebook', wanted }, title: 'Notes', at: 1, isOpenable: true };
+  await (await TestBed.inject(BrowserDb).open()).put('begun', row as BegunDocument);
+  await keep(rename('on it', id), rename('elsewhere'));
+  await until(() => api.calls.length > 0);
+  await until(() => state().waiting === 1);
+  expect(api.calls).toEqual([['elsewhere']]);
+  await begun.refuse(id, { code: 'internal', title: 'No', detail: '', advice: '' });
+  await sender.wake();
+  expect(state().waiting).toBe(0);
+  await begun.remove(id);
+  await sender.wake();
+  await until(() => api.calls.length === 2);
+  expect(api.calls[1]).toEqual(['on it']);
+});
+
 test('the state of saving in words', () => {
   expect(words(0, true)).toBe('Saved');
   expect(words(2, true)).toBe('Saving');
@@ -229,17 +251,19 @@ test('of what waits only the next is read, each document’s in its order; how m
   await outbox.add(all);
   const first = await outbox.first(documentId, 5);
   expect(first.map(titleOf)).toEqual(['t1', 't2', 't4', 't5', 't7']);
-  expect(await outbox.inventory()).toEqual({
-    documentIds: [documentId, other].sort(),
-    count: 30,
-  });
+  expect(await outbox.inventory()).toEqual(
+    new Map([
+      [documentId, 20],
+      [other, 10],
+    ]),
+  );
 });
 
 test('what another version has left unreadable is put aside, and all else is sent', async () => {
   const broken = { ...rename('broken'), effect: { type: 'tide.turn' } } as unknown as Operation;
   await outbox.add([broken, ...Array.from({ length: 250 }, (_, i) => rename(`t${i}`))]);
   await keep(rename('last'));
-  await until(async () => (await outbox.inventory()).count === 0);
+  await until(async () => (await outbox.inventory()).size === 0);
   expect(api.calls.flat()).toEqual([...Array.from({ length: 250 }, (_, i) => `t${i}`), 'last']);
   expect((await outbox.aside()).map(({ operation }) => operation.id)).toEqual([broken.id]);
 });
