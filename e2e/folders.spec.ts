@@ -15,7 +15,7 @@ async function makeFolder(page: Page, name: string): Promise<void> {
 
 /** Chooses from the menu of a cover or a folder. */
 async function choose(page: Page, of: string, what: string): Promise<void> {
-  await page.getByLabel(`What can be done with ${of}`).click();
+  await page.getByLabel(`What can be done with ${of}`, { exact: true }).click();
   await page.getByRole('menuitem', { name: what }).click();
 }
 
