@@ -2,24 +2,30 @@
 -- and annotations are new; their pages are there and not removed), and what is to be written. The revision before, or
 -- null where something does, and nothing has been done. Statements of a function each see what is committed by then
 -- (PostgreSQL, 38.7): once the document is locked nobody else changes it.
-CREATE FUNCTION add_annotations(document uuid, writer text, batch jsonb, coming jsonb) RETURNS integer LANGUAGE plpgsql AS $$
+-- Plans are kept for as long as a connection, and made while tables may be small: each thing is looked up by its own key
+-- ("offset 0" keeps the planner from reading all of the document instead), and nothing reads whole tables.
+CREATE FUNCTION add_annotations(document uuid, writer text, batch jsonb, coming jsonb) RETURNS integer LANGUAGE plpgsql
+SET enable_seqscan = off SET enable_bitmapscan = off AS $$
 DECLARE
+  operation_ids uuid[] := ARRAY(SELECT id FROM jsonb_to_recordset(batch) AS r(id uuid));
+  annotation_ids uuid[] := ARRAY(SELECT id FROM jsonb_to_recordset(coming) AS r(id uuid));
+  page_ids uuid[] := ARRAY(SELECT DISTINCT page_id FROM jsonb_to_recordset(coming) AS r(page_id uuid));
   before integer;
   after integer;
 BEGIN
   SELECT revision INTO before FROM documents WHERE id = document AND owner = writer FOR UPDATE;
   IF NOT FOUND
+    OR EXISTS (SELECT FROM operations o WHERE o.id = ANY (operation_ids))
     OR EXISTS (
-      SELECT FROM jsonb_to_recordset(batch) AS r(id uuid) JOIN operations o ON o.id = r.id
+      SELECT FROM unnest(annotation_ids) AS w(id)
+      JOIN LATERAL (
+        SELECT FROM annotations a WHERE a.document_id = document AND a.id = w.id OFFSET 0
+      ) there ON true
     )
     OR EXISTS (
-      SELECT FROM jsonb_to_recordset(coming) AS r(id uuid)
-      JOIN annotations a ON a.document_id = document AND a.id = r.id
-    )
-    OR EXISTS (
-      SELECT FROM jsonb_to_recordset(coming) AS r(page_id uuid)
-      LEFT JOIN pages p ON p.id = r.page_id AND p.document_id = document AND NOT p.removed
-      WHERE p.id IS NULL
+      SELECT FROM unnest(page_ids) AS w(id)
+      LEFT JOIN LATERAL (SELECT document_id, removed FROM pages WHERE pages.id = w.id OFFSET 0) p ON true
+      WHERE p.document_id IS DISTINCT FROM document OR p.removed
     )
   THEN
     RETURN NULL;
