@@ -3,7 +3,7 @@ import { MatSnackBar } from '@angular/material/snack-bar';
 import type { Shorthand } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { PenPresence } from '../../platform/input/pen-presence';
-import { kitActions } from '../../platform/kit/kit.reducer';
+import { kitActions, kitFeature } from '../../platform/kit/kit.reducer';
 import { accountStorage } from '../../../storage/account';
 
 const KEY = 'stylet.shorthand-offered';
@@ -23,6 +23,7 @@ export class ShorthandOffer {
   private readonly store = inject(Store);
   private readonly snackBar = inject(MatSnackBar);
   private readonly pen = inject(PenPresence);
+  private readonly shorthand = this.store.selectSignal(kitFeature.selectShorthand);
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   /** Asked with every sample of a stroke: storage is not. */
@@ -44,6 +45,8 @@ export class ShorthandOffer {
       return;
     }
     this.due = false;
+    // Turned on meanwhile, it would only take the place of what is told of it.
+    if (this.shorthand()[kind]) return;
     // Another window may have offered it.
     if (accountStorage.getItem(KEY) !== null) return;
     accountStorage.setItem(KEY, 'yes');
