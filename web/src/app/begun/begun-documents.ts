@@ -65,6 +65,8 @@ export class BegunDocuments {
     const { kind, title } = await this.kept.begin({ id, origin, now }).catch(unopened);
     const begun = { ...waits, title: title ?? waits.title, isOpenable: kind === 'kept' };
     await this.change(id, begun);
+    // The server may have it by now: what was read here before that is no document that begins any more.
+    if (!(await this.isBegun(id))) await this.kept.remove(id);
     return begun;
   }
 

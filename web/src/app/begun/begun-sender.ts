@@ -26,14 +26,13 @@ export class BegunSender {
   private readonly store = inject(Store);
   private readonly openId = this.store.selectSignal(documentFeature.selectId);
 
-  /** Sends all that waits and was not refused. Whether the server took or refused all of it: it may be away. */
-  sendAll(): Promise<boolean> {
+  /** Sends all that waits and was not refused, as long as the server answers. */
+  sendAll(): Promise<void> {
     return alone(async () => {
       for (const begun of await this.begun.all()) {
         if (begun.refusal) continue;
-        if (!(await this.send(begun))) return false;
+        if (!(await this.send(begun))) return;
       }
-      return true;
     });
   }
 
