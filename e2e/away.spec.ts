@@ -109,7 +109,7 @@ test('a browser that is killed in the middle of a stroke, and while a document i
     await expect(first.page.locator('.sync')).toHaveText('Offline · 1 change kept here');
     const unfinished = line(first, 60, { hold: 20_000 }).catch(() => undefined);
     await first.pause(1500);
-    browser.kill();
+    await browser.kill();
     await unfinished;
     await instance.start();
     const again = await browser.launched();
@@ -118,12 +118,12 @@ test('a browser that is killed in the middle of a stroke, and while a document i
     expect(await instance.annotations(deck)).toHaveLength(1);
     await again.open(instance.url, handbook);
     await again.keepingBegun();
-    browser.kill();
+    await browser.kill();
     const third = await browser.launched();
     await third.open(instance.url, handbook);
     await third.keptHere();
     await third.page.context().close();
   } finally {
-    browser.remove();
+    await browser.remove();
   }
 });

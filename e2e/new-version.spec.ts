@@ -57,7 +57,7 @@ test('a new version is taken when one wants; a browser that is killed while it c
       makeVersion(web, i + 2);
       await desk.page.reload();
       await desk.pause(delay);
-      browser.kill();
+      await browser.kill();
       await instance.kill();
       desk = await browser.launched();
       await desk.page.goto(`${instance.url}/documents/${deck}`);
@@ -69,7 +69,7 @@ test('a new version is taken when one wants; a browser that is killed while it c
     expect(await instance.annotations(deck)).toHaveLength(1);
     await desk.page.context().close();
   } finally {
-    browser.remove();
+    await browser.remove();
     await instance.remove();
     rmSync(web, { recursive: true, force: true });
   }
