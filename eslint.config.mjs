@@ -48,7 +48,7 @@ export default tseslint.config(
   },
   {
     files: ['core/src/**/*.ts'],
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.ts', '**/testing/**'],
     rules: {
       'no-restricted-imports': ['error', { patterns: ['node:*', '@stylet/*', 'fs', 'path'] }],
       'no-console': 'error',

@@ -4,7 +4,7 @@ const require = createRequire(import.meta.url);
 
 /** Packages that come as ES modules only and must be turned into CommonJS for Jest. */
 const esmOnly =
-  '/node_modules/(?!(uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|1eurofilter|@material-symbols|d3-polygon|transformation-matrix|clipper2-ts)/)';
+  '/node_modules/(?!(uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|1eurofilter|@material-symbols|d3-polygon|transformation-matrix|clipper2-ts|@cto.af)/)';
 
 const swc = [
   '@swc/jest',

@@ -6,7 +6,19 @@ sources_digest() {
     xargs -0 sha256sum | sha256sum)
 }
 
+# Lays the fonts of typed text where the server, the web client's build and tests take them from.
+gather_fonts() {
+  local want stamp="$STYLET_FONTS/.stamp"
+  want="$(sha256sum <"$ROOT/scripts/gather-fonts.mjs")$(sha256sum <"$ROOT/package-lock.json")"
+  [ "$want" = "$(cat "$stamp" 2>/dev/null || true)" ] && return
+  . "$ROOT/scripts/documents.sh"
+  fetch_references fonts-droid-fallback fonts-unifont
+  node "$ROOT/scripts/gather-fonts.mjs" "$STYLET_FONTS" "$ROOT/.data/references" || exit 1
+  printf '%s\n' "$want" >"$stamp"
+}
+
 build_all() {
+  gather_fonts
   local want stamp="$ROOT/server/dist/.digest"
   want="$(sources_digest)"
   if [ "$want" = "$(cat "$stamp" 2>/dev/null || true)" ] && [ -d "$ROOT/web/dist/browser" ]; then return; fi

@@ -15,6 +15,8 @@ else
 fi
 mkdir -p "$DATA"
 DATA="$(cd "$DATA" && pwd)"
+# The fonts that typed text is set in.
+export STYLET_FONTS="$ROOT/.data/fonts"
 export STYLET_CACHE="$DATA/cache"
 # Where a certificate of one's own is, or will be; tests bring theirs.
 TLS="${STYLET_TLS:-$ROOT/.data/tls}"

@@ -1,0 +1,96 @@
+import { z } from 'zod';
+import { text } from '../bounds/index';
+import { families } from './families';
+
+/** What of a body's text there may be: UTF-16 units, paragraphs, and runs of one look in a paragraph. */
+export const LONGEST_TEXT = 100_000;
+export const MOST_PARAGRAPHS = 5_000;
+const MOST_RUNS = 5_000;
+
+const color = z.string().regex(/^#[0-9a-f]{6}$/i);
+
+/** What letters look like; lengths in points. */
+export const lookSchema = z.object({
+  font: z.enum(families),
+  size: z.number().min(1).max(400),
+  color,
+  bold: z.boolean().optional(),
+  italic: z.boolean().optional(),
+  underline: z.boolean().optional(),
+  strike: z.boolean().optional(),
+  /** The colour behind the words. */
+  behind: color.optional(),
+  script: z.enum(['super', 'sub']).optional(),
+});
+
+/** Text of one look: what of it differs from that of the whole. U+000A is a line break within the paragraph. */
+export const runSchema = z.object({
+  text: text(LONGEST_TEXT).min(1),
+  look: lookSchema.partial().optional(),
+});
+
+export const alignments = ['start', 'center', 'end', 'justify'] as const;
+export const lists = ['bullet', 'number', 'check'] as const;
+export const MOST_INDENT = 9;
+
+/** What of a paragraph is not its words; lengths in points. What is left out is as usual. */
+export const paragraphLookSchema = z.object({
+  align: z.enum(alignments).optional(),
+  list: z.enum(lists).optional(),
+  /** Whether what a check list names has been done. */
+  isDone: z.boolean().optional(),
+  indent: z.int().min(0).max(MOST_INDENT).optional(),
+  /** The distance of lines as a multiple of the usual one. */
+  lines: z.number().min(0.5).max(5).optional(),
+  before: z.number().min(0).max(500).optional(),
+  after: z.number().min(0).max(500).optional(),
+  /** Tab stops, from the paragraph's edge, ascending. */
+  tabs: z.array(z.number().positive().max(5_000)).max(40).optional(),
+  /** By its first strong letter where it is not said (UAX #9, P2 and P3). */
+  direction: z.enum(['ltr', 'rtl']).optional(),
+});
+
+export const paragraphSchema = paragraphLookSchema.extend({
+  runs: z.array(runSchema).max(MOST_RUNS),
+});
+
+/** Words with their looks, paragraph by paragraph. */
+export const bodySchema = z.object({
+  look: lookSchema,
+  paragraphs: z
+    .array(paragraphSchema)
+    .min(1)
+    .max(MOST_PARAGRAPHS)
+    .refine(
+      (paragraphs) => paragraphs.reduce((sum, one) => sum + lengthOf(one), 0) <= LONGEST_TEXT,
+      { error: `is longer than ${LONGEST_TEXT} letters` },
+    ),
+});
+
+export type Look = z.infer<typeof lookSchema>;
+export type Run = z.infer<typeof runSchema>;
+export type ParagraphLook = z.infer<typeof paragraphLookSchema>;
+export type Paragraph = z.infer<typeof paragraphSchema>;
+export type Body = z.infer<typeof bodySchema>;
+
+function lengthOf({ runs }: { readonly runs: readonly { readonly text: string }[] }): number {
+  return runs.reduce((sum, run) => sum + run.text.length, 1);
+}
+
+export const textOfParagraph = ({ runs }: Pick<Paragraph, 'runs'>): string =>
+  runs.length === 1 ? runs[0].text : runs.map((run) => run.text).join('');
+
+/** The words of a body, a line for each paragraph. */
+export const plainText = ({ paragraphs }: Pick<Body, 'paragraphs'>): string =>
+  paragraphs.map(textOfParagraph).join('\n');
+
+/** A body of plain words: U+000A, also after U+000D, ends a paragraph. */
+export function bodyOf(words: string, look: Look): Body {
+  const paragraphs = words
+    .split(/\r?\n|\r/)
+    .map((line) => ({ runs: line ? [{ text: line }] : [] }));
+  return { look, paragraphs };
+}
+
+/** What a text begins with that nobody has given a look to. */
+export const usualLook: Look = { font: 'source-serif-4', size: 12, color: '#22304a' };

@@ -1,0 +1,6 @@
+export * from './body';
+export * from './engine';
+export * from './families';
+export * from './items';
+export * from './layout';
+export * from './markers';
