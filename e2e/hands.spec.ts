@@ -103,7 +103,7 @@ test('a palm that rests while a pen writes moves nothing, taps nothing and draws
 }) => {
   await desk.open(instance.url, deck);
   await setHands(desk, async () => {
-    await desk.page.getByLabel('One finger draws').check();
+    await desk.page.getByRole('checkbox', { name: 'One finger draws' }).check();
     await desk.choose('One finger, tapped twice', 'take the eraser');
   });
   await desk.goTo('3');
@@ -147,7 +147,7 @@ test('where fingers draw, one writes and two never leave a mark', async ({
   await expect.poll(() => scrolled(desk)).toBeGreaterThan(30);
   expect(await count()).toBe(0);
   await desk.page.getByRole('button', { name: 'Not now' }).click();
-  await setHands(desk, () => desk.page.getByLabel('One finger draws').check());
+  await setHands(desk, () => desk.page.getByRole('checkbox', { name: 'One finger draws' }).check());
   await desk.page.locator('.scroller').evaluate((element) => element.scrollTo(0, 0));
   await desk.still();
   const zoom = async () =>
@@ -196,8 +196,8 @@ test('nothing that touches the resting area does anything; it is moved, resized 
 }) => {
   await desk.open(instance.url, deck);
   await setHands(desk, async () => {
-    await desk.page.getByLabel('One finger draws').check();
-    await desk.page.getByLabel('Resting area', { exact: true }).check();
+    await desk.page.getByRole('checkbox', { name: 'One finger draws' }).check();
+    await desk.page.getByRole('checkbox', { name: 'Resting area', exact: true }).check();
   });
   const area = desk.page.locator('stylet-resting-area');
   const place = async () => (await area.boundingBox())!;

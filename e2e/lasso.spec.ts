@@ -240,7 +240,7 @@ test('the lasso can be a rectangle, take all it touches, and only some sorts', a
   await expect(bar(desk)).toContainText('ink 1');
   await desk.page.keyboard.press('Escape');
   await desk.page.getByLabel('Lasso, key L').click();
-  await desk.page.getByLabel('Ink', { exact: true }).uncheck();
+  await desk.page.getByRole('checkbox', { name: 'Ink', exact: true }).uncheck();
   await desk.pen(corner);
   await expect(bar(desk)).toHaveCount(0);
 });

@@ -105,8 +105,8 @@ test('a link is selected only when links are wanted; then it is led elsewhere an
   await page.keyboard.press('Escape');
   await page.keyboard.press('l');
   await page.getByLabel('Lasso, key L').click();
-  await page.getByLabel('Ink', { exact: true }).uncheck();
-  await page.getByLabel('Links', { exact: true }).check();
+  await page.getByRole('checkbox', { name: 'Ink', exact: true }).uncheck();
+  await page.getByRole('checkbox', { name: 'Links', exact: true }).check();
   await page.getByRole('button', { name: 'Close', exact: true }).click();
   await desk.pen([at]);
   await expect(bar).toContainText('links 1');

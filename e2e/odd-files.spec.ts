@@ -22,7 +22,9 @@ test('a PDF with a password asks for it and comes in; kept, it opens the next on
   await give('neap tide');
   await expect(rows.getByText('This is not its password')).toBeVisible();
   await rows.getByRole('button', { name: 'Give the password' }).click();
-  await page.getByLabel('Try it for other files too, until this window is closed').check();
+  await page
+    .getByRole('checkbox', { name: 'Try it for other files too, until this window is closed' })
+    .check();
   await give('spring tide');
   await expect(rows.getByText('Exports will not ask for its password.')).toBeVisible();
   await choose('Locked as well.pdf');
@@ -116,7 +118,7 @@ test('a certified file says so, and an export against it waits for a yes; files 
   await desk.saved();
   await page.getByRole('button', { name: 'Export' }).click();
   await expect(page.getByRole('button', { name: 'Download PDF' })).toBeDisabled();
-  await page.getByLabel('It may break what was signed').check();
+  await page.getByRole('checkbox', { name: 'It may break what was signed' }).check();
   const exported = page.waitForEvent('download');
   await page.getByRole('link', { name: 'Download PDF' }).click();
   const bytes = readFileSync(await (await exported).path());

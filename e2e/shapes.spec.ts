@@ -136,11 +136,11 @@ test('a slot can be set to draw straight lines only, and to leave held strokes a
   await desk.open(instance.url, deck);
   const at = await sheet(desk);
   await desk.page.getByLabel(/^Fineliner, .*key 1$/).click();
-  await desk.page.getByLabel('Straight lines only').check();
+  await desk.page.getByRole('checkbox', { name: 'Straight lines only' }).check();
   await desk.pen([at(400, 40), at(450, 120), at(600, 42)]);
   await desk.page.getByLabel(/^Fineliner, .*key 2$/).click();
   await desk.page.getByLabel(/^Fineliner, .*key 2$/).click();
-  await desk.page.getByLabel('Hold for the shape meant').uncheck();
+  await desk.page.getByRole('checkbox', { name: 'Hold for the shape meant' }).uncheck();
   await desk.pen(ring(at(480, 80), 50, 50), {}, HOLD);
   await desk.saved();
   const [line, held] = await shapes(instance, deck);

@@ -8,7 +8,7 @@ const HOLD = { hold: 650 };
 async function turnOn(desk: DeskDriver, ...names: string[]): Promise<void> {
   await desk.page.getByLabel('More').click();
   await desk.page.getByRole('menuitem', { name: 'Shorthand' }).click();
-  for (const name of names) await desk.page.getByLabel(name).check();
+  for (const name of names) await desk.page.getByRole('checkbox', { name }).check();
   await desk.page.getByRole('button', { name: 'Done' }).click();
   await expect(desk.page.locator('mat-dialog-container')).toHaveCount(0);
 }

@@ -128,7 +128,7 @@ test('what is written comes along only if it is wanted; freehand leaves out what
   await desk.page.keyboard.press('Escape');
   await desk.page.keyboard.press('s');
   await desk.page.getByLabel('Snip, key S').click();
-  await desk.page.getByLabel('With what is written on it').uncheck();
+  await desk.page.getByRole('checkbox', { name: 'With what is written on it' }).uncheck();
   await desk.page.getByRole('button', { name: 'Close', exact: true }).click();
   await desk.pen(await region(desk));
   await expect(bar(desk)).toContainText('On the clipboard');
@@ -160,7 +160,7 @@ test('without the server a snip still has its pixels, and says so', async ({
   await instance.kill();
   await desk.page.keyboard.press('s');
   await desk.page.getByLabel('Snip, key S').click();
-  await desk.page.getByLabel('With what is written on it').uncheck();
+  await desk.page.getByRole('checkbox', { name: 'With what is written on it' }).uncheck();
   await desk.page.getByRole('button', { name: 'Close', exact: true }).click();
   await desk.pen(await region(desk));
   await expect(bar(desk)).toContainText('On the clipboard');

@@ -220,7 +220,7 @@ test('by area the eraser takes just what it covers, and springs back when it is 
   await desk.page.keyboard.press('e');
   await desk.page.getByLabel('Eraser, key E').click();
   await desk.page.getByRole('radio', { name: 'By area' }).click();
-  await desk.page.getByLabel('Spring back to the pen').check();
+  await desk.page.getByRole('checkbox', { name: 'Spring back to the pen' }).check();
   const across = [await desk.spot(1, 300, 10, SLIDE), await desk.spot(1, 300, 80, SLIDE)];
   await desk.page.mouse.move(across[0].x, across[0].y);
   // The eraser's area shows on the page at its true size: 4 mm.
