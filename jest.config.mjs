@@ -4,7 +4,7 @@ const require = createRequire(import.meta.url);
 
 /** Packages that come as ES modules only and must be turned into CommonJS for Jest. */
 const esmOnly =
-  '/node_modules/(?!(uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|1eurofilter|@material-symbols|d3-polygon|transformation-matrix|clipper2-ts|@cto.af)/)';
+  '/node_modules/(?!(uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|1eurofilter|@material-symbols|d3-polygon|transformation-matrix|clipper2-ts|@cto.af|htmlparser2|entities|dom-serializer|domelementtype|domhandler|domutils)/)';
 
 const swc = [
   '@swc/jest',
@@ -46,7 +46,7 @@ const web = {
   },
   moduleFileExtensions: ['ts', 'html', 'js', 'mjs', 'json'],
   transformIgnorePatterns: [
-    '/node_modules/(?!(.*\\.mjs$|uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|@angular|@ngrx|@material-symbols|d3-polygon|clipper2-ts)/?)',
+    '/node_modules/(?!(.*\\.mjs$|uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|@angular|@ngrx|@material-symbols|d3-polygon|clipper2-ts|htmlparser2|entities|dom-serializer|domelementtype|domhandler|domutils)/?)',
   ],
   moduleNameMapper: { '^@stylet/core/(.*)$': `${import.meta.dirname}/core/src/$1/index.ts` },
 };

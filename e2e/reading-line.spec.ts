@@ -6,7 +6,7 @@ test('a reading line goes on line by line, over to the next page, and to the lin
   instance,
 }) => {
   await desk.read(instance.url, deck, '16');
-  await desk.page.keyboard.press('t');
+  await desk.page.keyboard.press('Shift+T');
   const line = desk.page.locator('stylet-reading-line-overlay .line');
   await expect(line).toHaveCount(1);
   const pageOf = () =>
@@ -39,6 +39,6 @@ test('a reading line goes on line by line, over to the next page, and to the lin
   await desk.page.keyboard.press('ArrowUp');
   await expect.poll(pageOf).toBe('16');
 
-  await desk.page.keyboard.press('t');
+  await desk.page.keyboard.press('Shift+T');
   await expect(line).toHaveCount(0);
 });

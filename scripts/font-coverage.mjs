@@ -1,4 +1,4 @@
-// Writes which characters all faces of each family have, to core/src/typed/coverage.json: to be run when fonts change.
+// Writes which characters all faces of each family have, to core/src/typesetting/coverage.json: to be run when fonts change.
 import { readFile, readdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import harfbuzz from 'harfbuzzjs';
@@ -21,6 +21,6 @@ const written = [...families].map(([family, has]) => {
   return [family, bounds.map((one, i) => (one - (bounds[i - 1] ?? 0)).toString(36)).join(' ')];
 });
 await writeFile(
-  new URL('../core/src/typed/coverage.json', import.meta.url),
+  new URL('../core/src/typesetting/coverage.json', import.meta.url),
   `${JSON.stringify(Object.fromEntries(written), null, 2)}\n`,
 );

@@ -9,6 +9,8 @@ const environmentSchema = z.object({
   STYLET_CACHE: z.string().min(1),
   /** The built web client; nothing is served when it is absent. */
   STYLET_WEB: z.string().optional(),
+  /** The fonts that typed text is set in, see scripts/gather-fonts.mjs. */
+  STYLET_FONTS: z.string().min(1),
   STYLET_MAX_FILE_MB: z.coerce.number().positive().default(2048),
   STYLET_MAX_PICTURE_MB: z.coerce.number().positive().default(64),
   /** Room on the disk that uploads leave for the database and all else. */
@@ -27,6 +29,7 @@ export interface Config {
   readonly databaseUrl: string;
   readonly cacheFolder: string;
   readonly webFolder: string | undefined;
+  readonly fontsFolder: string;
   readonly maxFileBytes: number;
   readonly maxPictureBytes: number;
   readonly minFreeBytes: number;
@@ -47,6 +50,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     databaseUrl: e.STYLET_DATABASE_URL,
     cacheFolder: e.STYLET_CACHE,
     webFolder: e.STYLET_WEB,
+    fontsFolder: e.STYLET_FONTS,
     maxFileBytes: e.STYLET_MAX_FILE_MB * 1024 * 1024,
     maxPictureBytes: e.STYLET_MAX_PICTURE_MB * 1024 * 1024,
     minFreeBytes: e.STYLET_MIN_FREE_MB * 1024 * 1024,

@@ -47,8 +47,8 @@ export async function makeServices(
   { database }: Pick<Connection, 'database'>,
   modules: string,
 ): Promise<Services> {
-  const { databaseUrl } = config;
-  const pool = new PdfPool(join(modules, 'tasks.js'), { databaseUrl });
+  const { databaseUrl, fontsFolder } = config;
+  const pool = new PdfPool(join(modules, 'tasks.js'), { databaseUrl, fontsFolder });
   const finder = new Finder(join(modules, 'find-task.js'), { databaseUrl });
   const spool = new Spool(config.cacheFolder, config.minFreeBytes);
   await spool.prepare();

@@ -1,6 +1,12 @@
 import { z } from 'zod';
 import { text } from '../bounds/index';
-import { annotationSorts, eraserTargets, regionTakes, strokeStyleSchema } from '../document/index';
+import {
+  annotationSorts,
+  eraserTargets,
+  regionTakes,
+  strokeStyleSchema,
+  textStylesSchema,
+} from '../document/index';
 
 const colorSchema = z.string().regex(/^#[0-9a-f]{6}$/i);
 
@@ -122,6 +128,8 @@ export const kitSchema = z.object({
   lasso: lassoSchema.optional(),
   /** Rectangles, with what is written, until it is said. */
   snip: snipSettingsSchema.optional(),
+  /** Usual ones until some were saved. */
+  text: textStylesSchema.optional(),
   /** Of further tools, by their ids. */
   tools: z
     .record(z.string().min(1).max(60), settingsOfToolSchema)

@@ -5,6 +5,7 @@ import { pointCounts, shapeForms } from '../shapes/index';
 import { common, matrixSchema, originSchema, quadSchema } from './common-fields';
 import { linkSchema } from './link';
 import { pictureSchema } from './picture';
+import { textBoxSchema } from './text-box';
 
 /** How an annotation's colour mixes with what lies under it (ISO 32000-1, 11.3.5). */
 export const blends = ['normal', 'multiply'] as const;
@@ -80,6 +81,7 @@ export const annotationSchema = z.discriminatedUnion('kind', [
   shapeSchema.refine(hasItsPoints, { error: 'a shape needs the points of its form' }),
   markupSchema,
   pictureSchema,
+  textBoxSchema,
   linkSchema,
   foreignSchema,
 ]);

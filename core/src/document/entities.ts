@@ -7,6 +7,7 @@ import { linkSchema } from './link';
 import type { AnnotationFields, Effect } from './operation';
 import { documentPageSchema, type DocumentPage, type PageFields } from './page';
 import { pictureSchema } from './picture';
+import { textBoxSchema } from './text-box';
 
 /** What a document is made of: things with an id of their own, which are added, changed and removed alike. */
 export interface EntityTypes {
@@ -42,6 +43,7 @@ const annotationFields: Record<Kind, KnownFields> = {
   underline: fieldsIn(markupSchema),
   strikeout: fieldsIn(markupSchema),
   picture: fieldsIn(pictureSchema),
+  textBox: fieldsIn(textBoxSchema),
   link: fieldsIn(linkSchema),
   foreign: fieldsIn(foreignSchema),
 };

@@ -42,6 +42,7 @@ const targetOf: Facet<EraserTarget | 'none'> = {
   underline: () => 'highlights',
   strikeout: () => 'highlights',
   picture: () => 'none',
+  textBox: () => 'none',
   link: () => 'none',
   foreign: ({ subtype }) => {
     if (/^(Highlight|Underline|Squiggly|StrikeOut)$/.test(subtype)) return 'highlights';

@@ -9,6 +9,9 @@ export {
 } from './common-fields';
 export * from './annotation';
 export * from './picture';
+export * from './text-box';
+export * from './text-style';
+export * from './words';
 export * from './strata';
 export * from './landmark';
 export * from './link';

@@ -61,6 +61,16 @@ const all: { readonly [K in Kind]: OfKind<K> } = {
     transform: [40, 0, 0, 10, 10, 10],
     contents: '',
   },
+  textBox: {
+    ...placed,
+    kind: 'textBox',
+    color: '#22304a',
+    look: { font: 'inter', size: 12 },
+    paragraphs: [{ runs: [{ text: 'tide' }] }],
+    frame: { padding: 4 },
+    size: { width: 40, height: 24 },
+    transform: [1, 0, 0, 1, 10, 10],
+  },
   link: {
     ...placed,
     kind: 'link',
@@ -94,6 +104,7 @@ test('where each kind lies, and what it counts as', () => {
     underline: 'over',
     strikeout: 'over',
     picture: 'paper',
+    textBox: 'over',
     link: 'over',
     foreign: 'paper',
   });
@@ -109,6 +120,7 @@ test('where each kind lies, and what it counts as', () => {
     underline: 'highlights',
     strikeout: 'highlights',
     picture: 'pictures',
+    textBox: 'text',
     link: 'links',
     foreign: 'others',
   });
@@ -130,6 +142,7 @@ test('what is moved has all its corners where the map brings them; what another 
   expect(transformedFields({ ...all.shape, width: 150 }, map)!.width).toBe(200);
   expect(transformedFields(all.ink, map)).toEqual({ transform: map });
   expect(transformedFields(all.picture, map)!.transform).toEqual([0, 80, -20, 0, -15, 27]);
+  expect(transformedFields(all.textBox, map)!.transform).toEqual([0, 2, -2, 0, -15, 27]);
   expect(transformedFields(all.foreign, map)).toBeUndefined();
 });
 

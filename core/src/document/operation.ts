@@ -12,12 +12,14 @@ import { landmarkFieldsSchema, landmarkSchema } from './landmark';
 import { linkSchema } from './link';
 import { documentPageSchema, pageFieldsSchema } from './page';
 import { pictureSchema } from './picture';
+import { textBoxSchema } from './text-box';
 
 const { instrument, width, smoothing, ...optionalStyle } = strokeStyleSchema.shape;
 const optional = {
   ...optionalStyle,
   ...inkSchema.pick({ group: true, locked: true, transform: true }).shape,
   ...pictureSchema.pick({ crop: true, inFront: true, source: true }).shape,
+  ...textBoxSchema.pick({ keepsWidth: true }).shape,
 };
 
 /** The fields of an annotation that can be changed in place; those it may lack go when they are null. */
@@ -27,6 +29,7 @@ export const annotationFieldsSchema = inkSchema
   .extend(nullable(optional))
   .extend(markupSchema.pick({ quads: true, contents: true }).shape)
   .extend(linkSchema.pick({ target: true }).shape)
+  .extend(textBoxSchema.pick({ look: true, paragraphs: true, frame: true, size: true }).shape)
   .extend(shapeSchema.pick({ form: true, points: true, bends: true, fill: true }).shape)
   .partial();
 

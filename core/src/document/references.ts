@@ -20,6 +20,7 @@ const referring: Facet<Annotation, [NewReferences]> = {
   underline: same,
   strikeout: same,
   picture: same,
+  textBox: same,
   link: (link, { place }) => {
     if (!('place' in link.target)) return link;
     const target = place(link.target.place) ?? { nowhere: true };

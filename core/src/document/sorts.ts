@@ -7,6 +7,7 @@ export const annotationSorts = [
   'highlights',
   'shapes',
   'pictures',
+  'text',
   'links',
   'others',
 ] as const;
@@ -19,6 +20,7 @@ const sort: Facet<AnnotationSort> = {
   underline: () => 'highlights',
   strikeout: () => 'highlights',
   picture: () => 'pictures',
+  textBox: () => 'text',
   link: () => 'links',
   foreign: () => 'others',
 };

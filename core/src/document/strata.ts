@@ -23,6 +23,7 @@ const stratum: Facet<Stratum> = {
   strikeout: () => 'over',
   // One that was brought to the front lies over the words.
   picture: ({ inFront }) => (inFront ? 'over' : 'paper'),
+  textBox: () => 'over',
   link: () => 'over',
   // Foreign annotations are part of the page's picture.
   foreign: () => 'paper',

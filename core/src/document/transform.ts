@@ -38,6 +38,7 @@ const movedFields: Facet<AnnotationFields | undefined, [Matrix]> = {
   underline: quadsMoved,
   strikeout: quadsMoved,
   picture: (picture, matrix) => ({ transform: tuple(compose(picture.transform, matrix)) }),
+  textBox: (box, matrix) => ({ transform: tuple(compose(box.transform, matrix)) }),
   link: quadsMoved,
   foreign: () => undefined,
 };

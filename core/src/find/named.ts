@@ -1,5 +1,6 @@
 import {
   asked,
+  wordsOfBox,
   type Annotation,
   type Facet,
   type Ink,
@@ -46,6 +47,10 @@ const names: Facet<Named[]> = {
   underline: () => [],
   strikeout: () => [],
   picture: () => [],
+  textBox: ({ id: itemId, pageId, transform, ...box }) => {
+    const [, , , , x, y] = transform;
+    return [{ kind: 'contents', itemId, place: { pageId, x, y }, text: wordsOfBox(box) }];
+  },
   link: ({ id: itemId, pageId, quads, target }) => {
     if (!('address' in target)) return [];
     const [x, y] = quads[0];

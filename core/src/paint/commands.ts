@@ -1,5 +1,6 @@
 import {
   blendOf,
+  boxOutline,
   boxPolygon,
   cropOutline,
   linkAreas,
@@ -13,8 +14,9 @@ import {
   type Picture,
   type Quad,
   type ShapeAnnotation,
+  type TextBox,
 } from '../document/index';
-import type { Matrix } from '../geometry/index';
+import { compose, type Matrix } from '../geometry/index';
 import {
   mapPolygon,
   samplesFromBase64,
@@ -45,15 +47,24 @@ export interface PictureCommand {
   readonly opacity: number;
 }
 
-export type PaintCommand = FillCommand | PictureCommand;
+/** Lay typed text on the page, set as `bodyOfBox` and `roomInBox` say; `matrix` from the text's top left to page space. */
+export interface TextCommand {
+  readonly box: TextBox;
+  readonly matrix: Matrix;
+  readonly opacity: number;
+}
+
+export type PaintCommand = FillCommand | PictureCommand | TextCommand;
 
 export const isFill = (command: PaintCommand): command is FillCommand => 'pieces' in command;
+export const isText = (command: PaintCommand): command is TextCommand => 'box' in command;
 
 /** What a command covers, in page space. */
-export const coveredBy = (command: PaintCommand): readonly Polygon[] =>
-  isFill(command)
-    ? command.pieces.map(({ polygon }) => polygon)
-    : [mapPolygon((command.crop ?? UNIT_SQUARE).slice(), command.matrix)];
+export function coveredBy(command: PaintCommand): readonly Polygon[] {
+  if (isFill(command)) return command.pieces.map(({ polygon }) => polygon);
+  if (isText(command)) return [boxOutline(command.box)];
+  return [mapPolygon((command.crop ?? UNIT_SQUARE).slice(), command.matrix)];
+}
 
 /** What an annotation covers of its page, in page space: also links, which show nothing, and what the page draws. */
 export function areasOf(
@@ -88,6 +99,8 @@ export function paint(annotation: Annotation, ink: 'pieces' | 'whole' = 'pieces'
       return [paintMarkup(annotation)];
     case 'picture':
       return [paintPicture(annotation)];
+    case 'textBox':
+      return paintTextBox(annotation);
     // Links show nothing of their own.
     case 'link':
     case 'foreign':
@@ -105,6 +118,46 @@ function paintPicture(picture: Picture): PictureCommand {
     opacity,
   };
 }
+
+/** What lies behind the words, the border round it, and the words. */
+function paintTextBox(box: TextBox): PaintCommand[] {
+  const { frame, transform, opacity } = box;
+  const { width, height } = box.size;
+  const { padding, background, border } = frame;
+  const fill = (color: string, outlines: readonly (readonly number[])[]): FillCommand => ({
+    pieces: outlines.map((outline) => ({
+      polygon: mapPolygon(Float64Array.from(outline), transform),
+      grain: 0,
+    })),
+    color,
+    opacity,
+    blend: 'normal',
+  });
+  const behind = background ? [fill(background, [rectangle(0, 0, width, height)])] : [];
+  const round = border
+    ? [
+        fill(
+          border.color,
+          sidesWithin(width, height, Math.min(border.width, width / 2, height / 2)),
+        ),
+      ]
+    : [];
+  const matrix = compose([1, 0, 0, 1, padding, padding], transform);
+  return [...behind, ...round, { box, matrix, opacity }];
+}
+
+const rectangle = (x0: number, y0: number, x1: number, y1: number): number[] => [
+  ...[x0, y0, x1, y0],
+  ...[x1, y1, x0, y1],
+];
+
+/** The four sides of a border of a width, within a box; they do not overlap. */
+const sidesWithin = (width: number, height: number, border: number): number[][] => [
+  rectangle(0, 0, width, border),
+  rectangle(0, height - border, width, height),
+  rectangle(0, border, border, height - border),
+  rectangle(width - border, border, width, height - border),
+];
 
 function paintInk(ink: Ink, pieces: typeof strokePieces): FillCommand[] {
   const { color, opacity } = ink;

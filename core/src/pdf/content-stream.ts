@@ -10,12 +10,15 @@ import type { Piece, Polygon } from '../ink/index';
 import {
   coveredBy,
   isFill,
+  isText,
   rgbOf,
   type FillCommand,
   type PaintCommand,
   type PictureCommand,
 } from '../paint/index';
+import { bodyOfBox, roomInBox } from '../document/index';
 import { PdfDict, name, serializeNumber } from './objects/index';
+import { textOperators, type TypeTools, type UsedGlyphs } from './type/index';
 import { united } from './united';
 
 /** Paint commands as a content stream (ISO 32000-1, 7.8.2) and what it names. */
@@ -31,6 +34,8 @@ export interface Content {
   readonly groups: readonly Content[];
   /** Pictures it lays down, by their files' digests; named by `pictureName` and their place here. */
   readonly pictures: readonly string[];
+  /** Faces it shows text in, named by their ids, and the glyphs of each. */
+  readonly faces: UsedGlyphs;
 }
 
 /** The name of the colour space for patterns that are given their colour. */
@@ -48,17 +53,20 @@ const INITIAL = 'N1000';
 
 /**
  * Writes commands given in page space, mapped by `toUser`, near the corner `origin` of default user space. Its
- * coordinates keep 1/50 pt, or 1/100 pt in default user space where patterns and pictures have to lie in that.
+ * coordinates keep 1/50 pt, or 1/100 pt in default user space where patterns and pictures have to lie in that. `tools` are
+ * needed where there is text.
  */
 export function contentOf(
   commands: readonly PaintCommand[],
   toUser: Matrix,
   origin: Point,
+  tools?: TypeTools,
 ): Content {
   const states = new Map<string, PdfDict>();
   const grains = new Set<number>();
   const groups: Content[] = [];
   const pictures: string[] = [];
+  const faces: UsedGlyphs = new Map();
   const isPlain = commands.every(
     (command) => isFill(command) && command.pieces.every(({ grain }) => grain === 0),
   );
@@ -75,6 +83,12 @@ export function contentOf(
       states.set(state, stateDict(command));
       now = state;
       writer.text(`/${state} gs\n`);
+    }
+    if (isText(command)) {
+      if (!tools) throw new Error('text is written by what sets it');
+      const layout = tools.typesetter.layout(bodyOfBox(command.box), roomInBox(command.box));
+      writer.text(textOperators(layout, tools, compose(command.matrix, toUser), faces));
+      continue;
     }
     if (!isFill(command)) {
       writer.picture(command, pictureName(pictures.length), toUser);
@@ -107,6 +121,7 @@ export function contentOf(
     grains: [...grains],
     groups,
     pictures,
+    faces,
   };
 }
 

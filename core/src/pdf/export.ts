@@ -61,6 +61,7 @@ export function exportUpdate(
   const before = isKept ? written.before(file) : new ExportBefore();
   const update = new PdfUpdate(file, written.deflate, before.packs);
   before.begin(update);
+  written.begin(update, before);
   const placed = placePages(update, inFile, pages);
   const byId = new Map(pages.map(({ id }, i) => [id, placed[i]]));
   const destinations = new Destinations(file, inFile);
@@ -105,6 +106,7 @@ export function exportUpdate(
     isMore = true;
     update.set(file.trailer.get('Root') as PdfRef, file.catalog.with(catalog));
   }
+  written.finish(update);
   const touches = isMore ? 'pages' : update.size > 0 ? 'annotations' : 'nothing';
   return { bytes: update.bytes(), touches };
 }

@@ -9,6 +9,7 @@ export * from './joining/index';
 export * from './import';
 export * from './export';
 export * from './pictures/index';
+export { TypeTools } from './type/index';
 export { WrittenAnnotations } from './annotations/written';
 export * from './attachments';
 export * from './signatures';

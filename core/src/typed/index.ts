@@ -1,6 +1,3 @@
 export * from './body';
-export * from './engine';
 export * from './families';
-export * from './items';
-export * from './layout';
 export * from './markers';

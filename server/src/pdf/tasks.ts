@@ -41,6 +41,7 @@ import { leftOut, type LeftOut } from '../export/left-out';
 import { MadeBefore } from '../export/made-before';
 import { PictureShelf } from '../pictures/picture-shelf';
 import { factsOf, writeParts, type ImportedFacts } from '../sources/imported';
+import { typeToolsOf } from '../type/type-tools';
 import { FileBytes } from './file-bytes';
 import { inflate } from './inflate';
 import { OpenFiles, type OpenFile, type SourcePath } from './open-files';
@@ -119,6 +120,7 @@ export interface Snipped {
 /** What a thread is started with. */
 export interface ThreadData {
   readonly databaseUrl: string;
+  readonly fontsFolder: string;
 }
 
 /** Reads a PDF for import. */
@@ -200,10 +202,11 @@ interface Shelves {
   readonly pictures: PictureShelf;
   readonly written: WrittenAnnotations;
 }
-let shelves: Shelves | undefined;
+let shelves: Promise<Shelves> | undefined;
 
-function atHand(): Shelves {
-  if (shelves) return shelves;
+const atHand = (): Promise<Shelves> => (shelves ??= makeShelves());
+
+async function makeShelves(): Promise<Shelves> {
   const database = openDatabase();
   const pictures = new PictureShelf(database, MOST_PICTURES);
   const written = new WrittenAnnotations(
@@ -211,16 +214,16 @@ function atHand(): Shelves {
     (digest) => pictures.get(digest),
     MOST_WRITTEN,
     thoroughly,
+    await typeToolsOf((workerData as ThreadData).fontsFolder),
   );
-  shelves = { annotations: new AnnotationShelf(database, MOST_OPEN), pictures, written };
-  return shelves;
+  return { annotations: new AnnotationShelf(database, MOST_OPEN), pictures, written };
 }
 
 const madeBefore = new MadeBefore<Shelved, ExportedBytes>();
 
 /** The bytes that turn a file into an export. */
 async function makeExport(task: ExportTask): Promise<ExportedBytes> {
-  const document = await atHand().annotations.documentOf(task.documentId);
+  const document = await (await atHand()).annotations.documentOf(task.documentId);
   const { own, pages, landmarks } = document;
   if (task.pages === undefined)
     return madeBefore.of(document, task.how, () => exportOf(task, own, own, pages, landmarks));
@@ -242,7 +245,7 @@ async function exportOf(
 
 /** What an export would leave out or break. */
 async function lookAtExport(task: ExportTask): Promise<LeftOut & Breach> {
-  const { own, pages } = await atHand().annotations.documentOf(task.documentId);
+  const { own, pages } = await (await atHand()).annotations.documentOf(task.documentId);
   const files = open.get(task.files);
   const fileOf = (source: string): PdfFile | undefined =>
     files.find(({ digest }) => digest === source)?.file;
@@ -265,7 +268,7 @@ async function updateFor(
   pages: readonly ExportPage[],
   landmarks?: ExportLandmarks,
 ): Promise<Made> {
-  const { pictures, written } = atHand();
+  const { pictures, written } = await atHand();
   const used = new Set([base, ...pages.map(({ source }) => source)]);
   const opened = open.get(files.filter(({ digest }) => used.has(digest)));
   const file = opened.find(({ digest }) => digest === base)!;
@@ -299,7 +302,7 @@ const digestsOn = ({ annotations }: ExportPage): string[] =>
 
 /** Part of a page as a file of its own. */
 async function cutSnip(task: SnipTask): Promise<Snipped> {
-  const { own, pages } = await atHand().annotations.documentOf(task.documentId);
+  const { own, pages } = await (await atHand()).annotations.documentOf(task.documentId);
   const page = pages.find(({ id }) => id === task.pageId);
   if (!page) throw new Problem('operation-invalid', `The document has no page ${task.pageId}.`);
   const mode = task.annotations ? 'flattened' : 'none';

@@ -24,6 +24,7 @@ beforeAll(async () => {
       PORT: String(port),
       STYLET_DATABASE_URL: `${cluster}/${database}`,
       STYLET_CACHE: folder,
+      STYLET_FONTS: folder,
     },
     stdio: 'ignore',
   });

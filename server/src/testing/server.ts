@@ -72,6 +72,7 @@ export class TestServer {
     const config = readConfig({
       STYLET_DATABASE_URL: `${cluster}/${name}`,
       STYLET_CACHE: join(folder, 'cache'),
+      STYLET_FONTS: process.env['STYLET_FONTS'] ?? join(root, '.data/fonts'),
       ...environment,
     });
     const connection = connect(config.databaseUrl, () => undefined);

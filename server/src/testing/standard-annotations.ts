@@ -48,6 +48,13 @@ const OF_KIND: Record<string, Record<string, Rule>> = {
   '/Underline': { '/QuadPoints': numbers(8, 8) },
   '/StrikeOut': { '/QuadPoints': numbers(8, 8) },
   '/Stamp': {},
+  // Table 174: the default appearance, in which text is set (12.7.3.3).
+  '/FreeText': {
+    '/DA': (v) => isText(v) && / rg .*\/\w+ [\d.]+ Tf/.test(v as string),
+    '/Contents': isText,
+    '/RC': (v) => isText(v) && (v as string).includes('http://www.w3.org/1999/xhtml'),
+    '/Q': (v) => v === 0 || v === 1 || v === 2,
+  },
   '/Link': {},
   '/Ink': { '/InkList': (v) => Array.isArray(v) && v.length > 0 && v.every(numbers(2, 2)) },
 };
@@ -110,6 +117,8 @@ class Checker {
     // Table 147: groups that are transparent.
     const group = this.dict(dict['/Group']);
     if (group) this.rules(`${ref} /Group`, group, { '/S': (v) => v === '/Transparency' }, {});
+    for (const font of Object.values(this.dict(this.dict(dict['/Resources'])?.['/Font']) ?? {}))
+      this.font(String(font));
     const objects = this.dict(this.dict(dict['/Resources'])?.['/XObject']) ?? {};
     for (const object of Object.values(objects)) {
       const stream = this.objects[`obj:${String(object)}`]?.stream;
@@ -117,6 +126,58 @@ class Checker {
       else if (stream.dict['/Subtype'] === '/Image') this.image(String(object), stream.dict);
       else this.form(String(object));
     }
+  }
+
+  /** Tables 121, 117 and 122: composite fonts, what they are made of, and that it is in the file. */
+  private font(ref: string): void {
+    if (this.seen.has(ref)) return;
+    this.seen.add(ref);
+    const font = this.dict(ref) ?? {};
+    const isCalled: Rule = (v) => typeof v === 'string' && /^\/[A-Z]{6}\+[\w-]+$/.test(v);
+    this.rules(
+      ref,
+      font,
+      {
+        '/Type': (v) => v === '/Font',
+        '/Subtype': (v) => v === '/Type0',
+        '/BaseFont': isCalled,
+        '/Encoding': (v) => v === '/Identity-H',
+        '/DescendantFonts': (v) => Array.isArray(v) && v.length === 1,
+      },
+      {},
+    );
+    const [below] = (this.resolve(font['/DescendantFonts']) ?? []) as unknown[];
+    const descendant = this.dict(below) ?? {};
+    this.rules(
+      `${ref} /DescendantFonts`,
+      descendant,
+      {
+        '/Type': (v) => v === '/Font',
+        '/Subtype': (v) => v === '/CIDFontType0' || v === '/CIDFontType2',
+        '/BaseFont': (v) => v === font['/BaseFont'],
+        '/CIDSystemInfo': (v) => typeof v === 'object' && v !== null,
+        '/W': (v) => Array.isArray(v) && v.length % 2 === 0,
+      },
+      {},
+    );
+    const descriptor = this.dict(descendant['/FontDescriptor']) ?? {};
+    this.rules(
+      `${ref} /FontDescriptor`,
+      descriptor,
+      {
+        '/Type': (v) => v === '/FontDescriptor',
+        '/FontName': (v) => v === font['/BaseFont'],
+        '/Flags': (v) => Number.isInteger(v),
+        '/FontBBox': isRectangle,
+        '/ItalicAngle': isNumber,
+        '/Ascent': isNumber,
+        '/Descent': isNumber,
+        '/StemV': isNumber,
+      },
+      {},
+    );
+    const file = descriptor['/FontFile2'] ?? descriptor['/FontFile3'];
+    if (!this.objects[`obj:${String(file)}`]?.stream) this.found.push(`${ref} is not in the file`);
   }
 
   /** Table 89; table 145 for soft masks. */

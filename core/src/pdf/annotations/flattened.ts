@@ -74,6 +74,8 @@ export function remarkOn(file: PdfFile, annotation: Annotation): string {
   const dict = ref && file.dict(ref);
   if (annotation.kind === 'foreign')
     return annotation.subtype === 'FreeText' ? '' : annotation.contents;
+  // What is typed is drawn, and can be read there.
+  if (annotation.kind === 'textBox') return '';
   if (annotation.kind === 'ink' || annotation.kind === 'shape') return annotation.contents ?? '';
   const kept = dict && keptContents(file, dict);
   const isAsMarked = kept === undefined || kept === annotation.contents || !isUntouched(annotation);

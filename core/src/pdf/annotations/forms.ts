@@ -1,5 +1,6 @@
 import type { Box, Matrix } from '../../geometry/index';
 import { GRAIN, grainTile } from '../../ink/index';
+import type { FaceId } from '../../typed/index';
 import { GRAIN_SPACE, grainName, groupName, pictureName, type Content } from '../content-stream';
 import {
   PdfDict,
@@ -30,6 +31,7 @@ export interface WrittenForm {
   readonly grains: readonly number[];
   readonly groups: readonly WrittenForm[];
   readonly pictures: readonly string[];
+  readonly faces: Content['faces'];
 }
 
 /** Writes content as a form with a box in default user space. */
@@ -64,11 +66,12 @@ export function writeForm(
     grains: content.grains,
     groups: content.groups.map((group) => writeForm(group, box, deflate, true)),
     pictures: content.pictures,
+    faces: content.faces,
   };
 }
 
-const refersToNothing = ({ grains, groups, pictures }: Content): boolean =>
-  grains.length + groups.length + pictures.length === 0;
+const refersToNothing = ({ grains, groups, pictures, faces }: Content): boolean =>
+  grains.length + groups.length + pictures.length + faces.size === 0;
 
 /** A rectangle of default user space in a form's own, of which `matrix` only moves and enlarges. */
 function boxIn([a, , , d, e, f]: Matrix, [x0, y0, x1, y1]: readonly number[]): number[] {
@@ -82,6 +85,8 @@ export interface Shared {
   readonly paper: () => Paper;
   /** A picture in the file, by its own file's digest. */
   readonly picture: (digest: string) => PdfRef;
+  /** A face in the file, with these glyphs among others. */
+  readonly face: (face: FaceId, glyphs: ReadonlySet<number>) => PdfRef;
 }
 
 /** Adds a form, as an object that is reserved, its groups, and the paper and pictures it needs to a file. */
@@ -99,6 +104,10 @@ export function addForm(
   form.groups.forEach((group, i) => (objects[groupName(i)] = addForm(update, group, shared)));
   form.pictures.forEach((digest, i) => (objects[pictureName(i)] = shared.picture(digest)));
   if (Object.keys(objects).length > 0) entries['XObject'] = PdfDict.of(objects);
+  if (form.faces.size > 0) {
+    const fonts = [...form.faces].map(([face, glyphs]) => [face, shared.face(face, glyphs)]);
+    entries['Font'] = PdfDict.of(Object.fromEntries(fonts) as Record<string, PdfValue>);
+  }
   if (form.grains.length > 0) {
     const paper = shared.paper();
     const patterns = form.grains.map((level) => [grainName(level), paper.pattern(level)]);

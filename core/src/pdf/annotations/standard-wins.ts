@@ -27,7 +27,8 @@ import { subtypeOf } from './kinds';
 import { linkAsTheFileHasIt } from './link-wins';
 import { movedBy, type Own, type OwnCopy } from './own-copy';
 import { shapeAsTheFileHasIt } from './shape-wins';
-import { SUBTYPES, writeAnnotation } from './write';
+import { textAsTheFileHasIt } from './text-wins';
+import { SUBTYPES, standardOf } from './write';
 
 /**
  * An annotation that Stylet wrote, with what other programs have changed since: where a standard entry says
@@ -47,7 +48,7 @@ export function asTheFileHasIt(
   if (isLookKept && prints && isPrintOf(prints.entries, bytesOf(standardText(dict))))
     return annotation;
   const [toUser, toPage] = [pageToUser(page.box), userToPage(page.box)];
-  const { standard } = writeAnnotation(annotation, toUser);
+  const standard = standardOf(annotation, toUser);
   // The rectangle as it was written is compared with: this version might work out another one.
   const written = prints ? { ...standard, Rect: [...prints.rect] } : standard;
   const differs = (key: string): boolean =>
@@ -86,13 +87,14 @@ function commonFields(
   if (differs('T')) fields['author'] = clean.text(textOf(file.resolve(dict.get('T'))), 200);
   if (differs('CA'))
     fields['opacity'] = Math.min(1, Math.max(0, numberOr(file.resolve(dict.get('CA'))) ?? 1));
-  if ('color' in annotation && differs('C')) {
+  // Of text, /C is what lies behind it.
+  if ('color' in annotation && annotation.kind !== 'textBox' && differs('C')) {
     const color = colorOf(file, dict);
     // Table 164: no components, no colour.
     if (color) fields['color'] = color;
     else fields['opacity'] = 0;
   }
-  if (differs('Contents'))
+  if (differs('Contents') && annotation.kind !== 'textBox')
     fields['contents'] = clean.text(textOf(file.resolve(dict.get('Contents'))), 100_000);
   if (differs('CreationDate')) {
     const created = instantOf(file.resolve(dict.get('CreationDate')));
@@ -117,6 +119,8 @@ function byKind(comparison: Comparison): Own | undefined {
       return shapeAsTheFileHasIt({ ...comparison, annotation });
     case 'picture':
       return pictureAsTheFileHasIt({ ...comparison, annotation });
+    case 'textBox':
+      return textAsTheFileHasIt({ ...comparison, annotation });
     case 'highlight':
     case 'underline':
     case 'strikeout':

@@ -7,6 +7,7 @@ import {
   type Markup,
   type Picture,
   type ShapeAnnotation,
+  type TextBox,
 } from '../../document/index';
 import {
   boundsOf,
@@ -20,7 +21,7 @@ import {
   type Point,
 } from '../../geometry/index';
 import { encodeSamples, polygonBounds, samplesFromBase64, type Samples } from '../../ink/index';
-import { coveredBy, paint, rgbOf } from '../../paint/index';
+import { coveredBy, paint, rgbOf, type PaintCommand } from '../../paint/index';
 import { UNIT, contentOf, type Content } from '../content-stream';
 import { PdfDict, name, pdfDate, textString, type PdfValue } from '../objects/index';
 import { flagsOf } from './entries';
@@ -29,9 +30,11 @@ import { ownCopyEntry, type Prints } from './own-copy';
 import type { PlacedById } from '../landmarks/write-outline';
 import { linkEntries, linkRect } from './link-entries';
 import { shapeEntries } from './shape-entries';
+import { textEntries } from './text-entries';
+import type { TypeTools } from '../type/index';
 
 /** Annotations that Stylet draws itself. */
-export type OwnAnnotation = Ink | ShapeAnnotation | Markup | Picture;
+export type OwnAnnotation = Ink | ShapeAnnotation | Markup | Picture | TextBox;
 /** Annotations that Stylet writes. */
 export type WritableAnnotation = OwnAnnotation | Link;
 
@@ -50,20 +53,35 @@ export interface WrittenAnnotation {
   readonly box: Box;
 }
 
-/** Writes an annotation for pages whose space `toUser` maps to their default user space. */
-export function writeAnnotation(annotation: OwnAnnotation, toUser: Matrix): WrittenAnnotation {
-  const { content, box } = draw(annotation, toUser);
-  return {
-    content,
-    box,
-    standard: present({
-      ...commonEntries(annotation, box),
-      C: 'color' in annotation ? [...rgbOf(annotation.color)] : undefined,
-      CA: annotation.opacity,
-      ...subtypeEntries(annotation, toUser, box),
-    }),
-  };
+/**
+ * Writes an annotation for pages whose space `toUser` maps to their default user space; `tools` are needed for text.
+ */
+export function writeAnnotation(
+  annotation: OwnAnnotation,
+  toUser: Matrix,
+  tools?: TypeTools,
+): WrittenAnnotation {
+  const commands = paint(annotation, 'whole');
+  const box = boxAround(annotation, commands, toUser);
+  const content = contentOf(commands, toUser, { x: box.x0, y: box.y0 }, tools);
+  return { content, box, standard: standardEntries(annotation, toUser, box) };
 }
+
+/** The standard entries that an annotation is written with, where nothing is asked of how it is drawn. */
+export const standardOf = (annotation: OwnAnnotation, toUser: Matrix): Record<string, PdfValue> =>
+  standardEntries(annotation, toUser, boxAround(annotation, paint(annotation, 'whole'), toUser));
+
+const standardEntries = (
+  annotation: OwnAnnotation,
+  toUser: Matrix,
+  box: Box,
+): Record<string, PdfValue> =>
+  present({
+    ...commonEntries(annotation, box),
+    C: 'color' in annotation ? [...rgbOf(annotation.color)] : undefined,
+    CA: annotation.opacity,
+    ...subtypeEntries(annotation, toUser, box),
+  });
 
 /** A link as a dictionary, without the reference to its page: it has no appearance. */
 export function writeLink(
@@ -115,7 +133,7 @@ function subtypeEntries(
   annotation: OwnAnnotation,
   toUser: Matrix,
   box: Box,
-): Record<string, PdfValue> {
+): Record<string, PdfValue | undefined> {
   switch (annotation.kind) {
     case 'ink':
       return { ...inkEntries(annotation, toUser), ...remarkOn(annotation) };
@@ -128,6 +146,8 @@ function subtypeEntries(
         Name: name('Picture'),
         Contents: textString(annotation.contents),
       };
+    case 'textBox':
+      return textEntries(annotation, toUser, box);
     case 'highlight':
     case 'underline':
     case 'strikeout':
@@ -138,8 +158,12 @@ function subtypeEntries(
 const remarkOn = ({ contents }: Ink | ShapeAnnotation): Record<string, PdfValue> =>
   contents ? { Contents: textString(contents) } : {};
 
-function draw(annotation: OwnAnnotation, toUser: Matrix): { content: Content; box: Box } {
-  const commands = paint(annotation, 'whole');
+/** The box around what is painted, in default user space. */
+function boxAround(
+  annotation: OwnAnnotation,
+  commands: readonly PaintCommand[],
+  toUser: Matrix,
+): Box {
   const bounds = commands.map((command) => polygonBounds(coveredBy(command)));
   const covered = boundsOf(
     bounds.flatMap((b) =>
@@ -149,8 +173,7 @@ function draw(annotation: OwnAnnotation, toUser: Matrix): { content: Content; bo
   // Table 179: the areas of marks on text lie in the rectangle, also where nothing is drawn.
   const areas = isMarkup(annotation) ? boundsOf(cornersOf(annotation, toUser)) : undefined;
   const drawn = covered && areas ? unite(covered, areas) : (covered ?? areas);
-  const box = inWholeUnits(grow(drawn ?? { x0: 0, y0: 0, x1: 0, y1: 0 }, 1));
-  return { content: contentOf(commands, toUser, { x: box.x0, y: box.y0 }), box };
+  return inWholeUnits(grow(drawn ?? { x0: 0, y0: 0, x1: 0, y1: 0 }, 1));
 }
 
 /** A box enlarged to a corner that is written as it is, and to whole units of what is drawn from there. */

@@ -4,6 +4,8 @@ import { PdfDict, WrittenObject, bytesOf, serialize } from '../objects/index';
 import type { Deflate, PdfFile, PdfUpdate, PdfRef, PdfValue } from '../objects/index';
 import { ExportBefore } from '../export-before';
 import { addPicture, type PreparedPicture } from '../pictures/index';
+import type { FaceId } from '../../typed/index';
+import { UsedFaces, type TypeTools } from '../type/index';
 import { Paper, addForm, writeForm, type WrittenForm } from './forms';
 import { standardText } from './entries';
 import { fingerprintOf } from './fingerprint';
@@ -32,17 +34,20 @@ export class WrittenAnnotations {
   private readonly papers = new WeakMap<PdfUpdate, Map<string, Paper>>();
   private readonly stencils = new WeakMap<PdfUpdate, Map<number, PdfRef>>();
   private readonly placed = new WeakMap<PdfUpdate, Map<string, PdfRef>>();
+  private readonly faces = new WeakMap<PdfUpdate, UsedFaces>();
+  private readonly numbering = new WeakMap<PdfUpdate, ExportBefore>();
   private exported = new WeakMap<PdfFile, ExportBefore>();
 
   /**
    * `pictures` gives the pictures that annotations name by their files' digests; `thoroughly` compresses what is kept,
-   * `deflate` what each export writes anew.
+   * `deflate` what each export writes anew; `tools` are needed where there is text.
    */
   constructor(
     readonly deflate: Deflate,
     private readonly pictures: (digest: string) => PreparedPicture | undefined,
     private readonly most = Infinity,
     private readonly thoroughly = deflate,
+    private readonly tools?: TypeTools,
   ) {}
 
   /** What the export of a file before has left. */
@@ -61,6 +66,7 @@ export class WrittenAnnotations {
     const shared = {
       paper: () => this.paper(update, toUser),
       picture: (digest: string) => this.picture(update, digest),
+      face: (face: FaceId, glyphs: ReadonlySet<number>) => this.facesOf(update).use(face, glyphs),
     };
     const ref = addForm(update, form, shared, at);
     return { ref, matrix: form.matrix };
@@ -102,7 +108,7 @@ export class WrittenAnnotations {
   private of(annotation: OwnAnnotation, toUser: Matrix): Kept {
     const known = this.kept.get(annotation);
     if (known?.toUser.every((value, i) => value === toUser[i])) return known;
-    const { standard, content, box } = writeAnnotation(annotation, toUser);
+    const { standard, content, box } = writeAnnotation(annotation, toUser, this.tools);
     const form = writeForm(content, box, this.thoroughly);
     const text = standardText(PdfDict.of(standard));
     const copy = ownCopy(annotation, toUser, {
@@ -121,6 +127,26 @@ export class WrittenAnnotations {
     this.kept.set(annotation, kept);
     this.bytes += lengthOf(form) + 2 * head.length;
     return kept;
+  }
+
+  /** Has what is shared by the annotations of an update be the same objects as in the export before. */
+  begin(update: PdfUpdate, before: ExportBefore): void {
+    this.numbering.set(update, before);
+  }
+
+  /** Writes the fonts of all text that was added to an update: what comes last, when it is known which glyphs are used. */
+  finish(update: PdfUpdate): void {
+    this.faces.get(update)?.write();
+  }
+
+  private facesOf(update: PdfUpdate): UsedFaces {
+    return made(this.faces, update, () => {
+      if (!this.tools) throw new Error('text is written by what sets it');
+      const before = this.numbering.get(update);
+      return new UsedFaces(update, this.tools, (key) =>
+        before ? before.refFor(update, key) : update.reserve(),
+      );
+    });
   }
 
   /** A picture is in a file once, however often it is used. */

@@ -81,6 +81,11 @@ export abstract class PdfObjects {
     return this.add(new WrittenObject([writtenStream(dict, bytes, this.deflate)]));
   }
 
+  /** Fills a reserved object with a stream, compressed where that pays. */
+  setStream(ref: PdfRef, dict: PdfDict, bytes: Uint8Array): void {
+    this.set(ref, new WrittenObject([writtenStream(dict, bytes, this.deflate)]));
+  }
+
   /** Replaces an object of the file, or fills a reserved one. */
   set(ref: PdfRef, value: PdfValue | WrittenObject): void {
     this.values.set(ref.object, value);

@@ -25,6 +25,7 @@ import { readAloud } from './features/read-aloud/feature';
 import { readingLine } from './features/reading-line/feature';
 import { shorthand } from './features/shorthand/feature';
 import { snip } from './features/snip/feature';
+import { typing } from './features/typing/feature';
 import { writing } from './features/writing/feature';
 
 /** The features of the desk. Tools and aids stand in the rail in this order. */
@@ -35,6 +36,7 @@ export const features: readonly DeskFeature[] = [
   snip,
   pictures,
   gap,
+  typing,
   datingFeature,
   guides,
   map,

@@ -36,9 +36,12 @@ export const readingLine: DeskFeature = {
   commands: [
     {
       id: 'reading-line',
-      keys: ['t'],
+      keys: ['shift+t'],
       help: [
-        { keys: 'T', does: 'reading line, and away with it; Arrows go on and back by a line' },
+        {
+          keys: 'Shift+T',
+          does: 'reading line, and away with it; Arrows go on and back by a line',
+        },
       ],
       menu: { in: 'view', name: 'Reading line', order: 20 },
       command: () => {

@@ -10,7 +10,7 @@ import type { Instrument } from '@stylet/core/ink';
 import { toMillimetres, toPoints } from '@stylet/core/paper';
 import { Store } from '@ngrx/store';
 import { OPEN_CARD } from '../../platform/kit/open-card';
-import { ColorChoice } from './color-choice';
+import { ColorChoice } from '../../platform/kit/color-choice';
 import { changeOfKind, kindOf, kinds, nameOfSlot, paletteOf } from '../../platform/kit/kinds';
 import { kitActions, kitFeature } from '../../platform/kit/kit.reducer';
 import { KitFile } from '../../platform/kit/kit-file';

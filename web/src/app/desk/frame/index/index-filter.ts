@@ -16,6 +16,7 @@ export const kindNames: Readonly<Record<IndexKind, string>> = {
   highlights: 'Highlights',
   shapes: 'Shapes',
   pictures: 'Pictures',
+  text: 'Typed text',
   links: 'Links',
   others: 'Other marks',
 };

@@ -3,6 +3,7 @@ import {
   annotationSorts,
   paintingOrder,
   sortOf,
+  wordsOf,
   writingsAmong,
   type Annotation,
   type AnnotationSort,
@@ -181,8 +182,7 @@ function rowsOn(page: PageAnnotations, placed: Placing): IndexRow[] {
 }
 
 /** What an annotation says in words, in one line. */
-const wordsOn = (annotation: Annotation): string =>
-  'contents' in annotation ? (annotation.contents ?? '').replace(/\s+/g, ' ').trim() : '';
+const wordsOn = (annotation: Annotation): string => wordsOf(annotation).replace(/\s+/g, ' ').trim();
 
 function annotationRow(annotation: Annotation, placed: Placing): IndexRow {
   const box = boundsOfAnnotation(annotation);

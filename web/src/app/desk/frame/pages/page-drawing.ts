@@ -21,7 +21,7 @@ import { PageSurfaces, type SurfaceElements } from '../../platform/paper/page-su
 import type { PageWindow } from '../../platform/paper/page-window';
 import { nothingErased, type Remains } from '../../platform/paper/remains';
 import { fileMarks, pageWindow } from '../../platform/paper/window';
-import { PictureBitmaps } from '../../platform/pictures/picture-bitmaps';
+import { PaintSources } from '../../platform/paper/paint-sources';
 import { AnnotationSelection } from '../../platform/selection/annotation-selection';
 import { PageLift } from './page-lift';
 
@@ -40,7 +40,7 @@ export interface DrawnPage {
 /** Draws a page: its picture, its annotations, and what of them is being dragged. Made where things are injected. */
 export class PageDrawing {
   private readonly source = inject(PageSource);
-  private readonly pictures = inject(PictureBitmaps);
+  private readonly sources = inject(PaintSources);
   private readonly chosen = inject(AnnotationSelection);
   private readonly registered = inject(Registered);
   private readonly views = inject(LiveViews);
@@ -88,8 +88,10 @@ export class PageDrawing {
 
   constructor(private readonly drawn: DrawnPage) {
     const { page, annotations, elements } = drawn;
-    this.lift = new PageLift(drawn.host, () => elements().lift, this.pictures);
-    inject(DestroyRef).onDestroy(this.pictures.onCome((digest) => this.surfaces?.refresh(digest)));
+    this.lift = new PageLift(drawn.host, () => elements().lift, this.sources);
+    inject(DestroyRef).onDestroy(
+      this.sources.onCome((isConcerned) => this.surfaces?.refresh(isConcerned)),
+    );
     const dark = inject(DarkPages);
     const { lifted } = this.chosen;
     // What is drawn depends on the signals named here and on nothing it happens to read.
@@ -134,7 +136,7 @@ export class PageDrawing {
 
   private resize(window: PageWindow): void {
     const page = this.drawn.page();
-    this.surfaces ??= new PageSurfaces(this.drawn.elements(), this.pictures);
+    this.surfaces ??= new PageSurfaces(this.drawn.elements(), this.sources);
     this.surfaces.resize(window.width, window.height, pageToWindow(page, window));
     this.surfaces.show(this.drawn.annotations(), this.instead());
     this.leaveViews ??= this.views.join(page.id, this.surfaces.live);

@@ -1,7 +1,7 @@
 import type { Page } from '@stylet/core/api';
 import { paintingOrder, type PageAnnotations } from '@stylet/core/document';
 import { compose, inverse, type Matrix } from '@stylet/core/geometry';
-import type { PictureBitmaps } from '../../platform/pictures/picture-bitmaps';
+import type { SurfaceSources } from '../../platform/paper/paint-sources';
 import { Lifted } from '../../platform/paper/lifted';
 import { pageToWindow, screenToPage } from '../../platform/paper/page-geometry';
 import type { PageWindow } from '../../platform/paper/page-window';
@@ -14,7 +14,7 @@ export class PageLift {
   constructor(
     private readonly host: HTMLElement,
     private readonly box: () => HTMLElement,
-    private readonly pictures: PictureBitmaps,
+    private readonly sources: SurfaceSources,
   ) {}
 
   /** Draws ahead what is selected, if anything is, and the page without it. */
@@ -29,7 +29,7 @@ export class PageLift {
       this.drop();
       return;
     }
-    this.lifted ??= new Lifted(this.box(), this.pictures, (isShown) =>
+    this.lifted ??= new Lifted(this.box(), this.sources, (isShown) =>
       this.host.classList.toggle('lifting', isShown),
     );
     const { width, height } = window;

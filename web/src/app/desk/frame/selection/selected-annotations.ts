@@ -18,7 +18,7 @@ import {
   type Box,
   type Point,
 } from '@stylet/core/geometry';
-import { isMovable, pictureOutline } from '@stylet/core/document';
+import { isMovable } from '@stylet/core/document';
 import { mapPolygon, polygonBounds } from '@stylet/core/ink';
 import { gripAt, gripMatrix, frameParts, turning, type FramePart } from '@stylet/core/selection';
 import { dragHandle, handlesOf, type Handle } from '@stylet/core/shapes';
@@ -30,6 +30,9 @@ import { PagesOnScreen } from '../../platform/view/pages-on-screen';
 import { ViewState } from '../../platform/view/view-state';
 import { AnnotationSelection } from '../../platform/selection/annotation-selection';
 import { SelectionActions } from '../../platform/selection/selection-actions';
+import { Registered } from '../../platform/feature/registered';
+import type { Sides } from '../../platform/feature/sides';
+import { outlinedBy } from './outlined-by';
 import { SelectionBar } from './selection-bar';
 
 /** Half of the bar's width and its height with some room, in CSS pixels. */
@@ -82,6 +85,7 @@ export class SelectedAnnotations {
 
   protected readonly selection = inject(AnnotationSelection);
   private readonly actions = inject(SelectionActions);
+  private readonly registered = inject(Registered);
   private readonly pages = inject(PagesOnScreen);
   private readonly place = inject(ViewState);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
@@ -92,24 +96,33 @@ export class SelectedAnnotations {
   }
 
   protected handle: Handle | undefined;
-  private held: { grip: FramePart; from: Point; x: number; y: number; isTap: boolean } | undefined;
+  private held:
+    | {
+        grip: FramePart;
+        from: Point;
+        x: number;
+        y: number;
+        isTap: boolean;
+        sides: Sides | undefined;
+      }
+    | undefined;
 
   private readonly view = computed(() => {
     const { width, height, rotation } = this.page();
     return pageView(width, height, rotation, 1);
   });
-  /** How far a single picture is turned, in degrees: its frame is turned with it. */
+  /** How far a single picture or box of text is turned, in degrees: its frame is turned with it. */
   private readonly turned = computed(() => {
-    const picture = this.selection.picture();
-    return picture ? (Math.atan2(picture.transform[1], picture.transform[0]) * 180) / Math.PI : 0;
+    const own = outlinedBy(this.selection.only());
+    return own ? (Math.atan2(own.transform[1], own.transform[0]) * 180) / Math.PI : 0;
   });
   /** From the space in which the frame is level to page space. */
   private readonly level = computed(() => turning({ x: 0, y: 0 }, this.turned()));
   /** The frame, where it is level. */
   private readonly frame = computed<Box | undefined>(() => {
-    const picture = this.selection.picture();
-    if (!picture) return this.box();
-    return polygonBounds([mapPolygon(pictureOutline(picture), inverse(this.level()))]);
+    const own = outlinedBy(this.selection.only());
+    if (!own) return this.box();
+    return polygonBounds([mapPolygon(own.outline.slice(), inverse(this.level()))]);
   });
   /** Round what is selected, page space. */
   readonly box = computed<Box | undefined>(() => {
@@ -230,7 +243,9 @@ export class SelectedAnnotations {
   private roomFor(a: Point, b: Point): FramePart[] {
     const isWide = Math.abs(b.x - a.x) * this.scale() > ROOM;
     const isHigh = Math.abs(b.y - a.y) * this.scale() > ROOM;
+    const hasSides = this.registered.sidesOfSelection() !== undefined;
     return frameParts.filter((grip) => {
+      if (hasSides && (grip === 'n' || grip === 's')) return false;
       if (grip === 'n' || grip === 's') return isHigh;
       return grip === 'e' || grip === 'w' ? isWide : grip !== 'move';
     });
@@ -239,7 +254,9 @@ export class SelectedAnnotations {
   protected grab(event: PointerEvent, grip: FramePart): void {
     if (this.isLocked()) return;
     const from = this.face.toPage(event.clientX, event.clientY);
-    this.held = { grip, from, x: event.clientX, y: event.clientY, isTap: true };
+    const isSide = grip === 'e' || grip === 'w';
+    const sides = isSide ? this.registered.sidesOfSelection() : undefined;
+    this.held = { grip, from, x: event.clientX, y: event.clientY, isTap: true, sides };
   }
 
   protected drag({ clientX, clientY }: PointerEvent): void {
@@ -261,6 +278,10 @@ export class SelectedAnnotations {
         ? // What is shown and what comes of it are the same, to the pixel.
           this.face.toPage(held.x + wholePixels(x - held.x), held.y + wholePixels(y - held.y))
         : this.face.toPage(x, y);
+    if (held.sides && (held.grip === 'e' || held.grip === 'w')) {
+      held.sides.drag(held.grip, to);
+      return;
+    }
     const toLevel = inverse(this.level());
     const [from, at] = [transform(toLevel, held.from), transform(toLevel, to)];
     const moved = gripMatrix(frame, held.grip, from, at, this.turned());
@@ -274,6 +295,11 @@ export class SelectedAnnotations {
     this.selection.isDragged.set(false);
     const matrix = this.selection.lifted();
     if (!held) return;
+    if (held.sides && !held.isTap) {
+      if (event.type === 'pointercancel') held.sides.cancel();
+      else held.sides.drop();
+      return;
+    }
     if (event.type === 'pointercancel') {
       this.selection.lifted.set(undefined);
       return;

@@ -7,6 +7,7 @@ import type { PageMark, PageMenuAction, SelectionAction, SnipAction, WordAction 
 import type { CommandEntry, HelpRow } from './commands';
 import type { Inject } from './inject';
 import type { OverlayEntry, OnPageEntry, OnStripEntry } from './parts';
+import type { Sides } from './sides';
 import type { AidEntry, EdgeFinder, StrokeMeanings, ToolEntry } from './tools';
 
 /**
@@ -51,6 +52,8 @@ export interface DeskFeature {
   readonly listens?: Inject<(strip: HTMLElement) => () => void>;
   /** Hears by what address one has come. */
   readonly arrived?: Inject<(arrival: Arrival) => void>;
+  /** What dragging a side of what is selected does instead of stretching it. */
+  readonly sides?: Inject<() => Sides | undefined>;
   /** Edges that a pen follows. */
   readonly edges?: Inject<EdgeFinder>;
   /** What strokes may mean besides ink. */

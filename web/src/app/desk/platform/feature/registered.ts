@@ -11,6 +11,7 @@ import { DomSanitizer } from '@angular/platform-browser';
 import { triedAgain } from '../../../loading/tried-again';
 import type { Page } from '@stylet/core/api';
 import type { Point } from '@stylet/core/geometry';
+import type { Sides } from './sides';
 import type { Remains } from '../paper/remains';
 import type { PageMark } from './actions';
 import type { ButtonEntry, Command, CommandEntry, MenuEntry } from './commands';
@@ -145,6 +146,15 @@ export class Registered {
   /** Begins all that runs as long as the desk. */
   start(): void {
     this.each('starts');
+  }
+
+  /** What dragging a side of what is selected does, where it is not stretched by that. */
+  sidesOfSelection(): Sides | undefined {
+    for (const sides of this.each('sides')) {
+      const found = sides();
+      if (found) return found;
+    }
+    return undefined;
   }
 
   insteadOn(pageId: string): Remains | undefined {

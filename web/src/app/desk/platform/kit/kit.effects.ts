@@ -57,6 +57,7 @@ export class KitEffects {
             kitActions.handsChanged,
             kitActions.shorthandChanged,
             kitActions.lassoChanged,
+            kitActions.textStylesChanged,
             kitActions.snipChanged,
             kitActions.toolChanged,
             kitActions.colorSettled,

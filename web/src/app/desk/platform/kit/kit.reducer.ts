@@ -9,7 +9,7 @@ import type {
   Shorthand,
   SnipSettings,
 } from '@stylet/core/api';
-import { annotationSorts } from '@stylet/core/document';
+import { annotationSorts, usualTextStyle, type TextStyles } from '@stylet/core/document';
 import {
   createActionGroup,
   createFeature,
@@ -38,6 +38,7 @@ export interface KitState {
   readonly shorthand: Shorthand;
   readonly lasso: Lasso;
   readonly snip: SnipSettings;
+  readonly text: TextStyles;
   /** Settings of further tools, by their ids; each knows the form of its own. */
   readonly tools: Readonly<Record<string, SettingsOfTool>>;
   /** The next tap on a page gives the slot in hand the colour there. */
@@ -45,6 +46,9 @@ export interface KitState {
 }
 
 const MOST_RECENT = 7;
+
+/** How text looks until it is said. */
+const usualText: TextStyles = { last: usualTextStyle, saved: [] };
 
 const usualLasso: Lasso = {
   drawn: 'freehand',
@@ -93,6 +97,7 @@ const initial: KitState = {
   shorthand: noShorthand,
   lasso: usualLasso,
   snip: usualSnip,
+  text: usualText,
   tools: {},
   isPicking: false,
 };
@@ -113,6 +118,7 @@ export const kitActions = createActionGroup({
     'Buttons Changed': props<{ change: Partial<PenButtons> }>(),
     'Hands Changed': props<{ hands: Hands }>(),
     'Shorthand Changed': props<{ change: Partial<Shorthand> }>(),
+    'Text Styles Changed': props<{ change: Partial<TextStyles> }>(),
     'Lasso Changed': props<{ change: Partial<Lasso> }>(),
     'Snip Changed': props<{ change: Partial<SnipSettings> }>(),
     'Snip Taken': emptyProps(),
@@ -133,7 +139,9 @@ export const kitFeature = createFeature({
       kitActions.kitRead,
       (
         kit,
-        { kit: { slots, eraser, buttons, recentColors, hands, shorthand, lasso, snip, tools } },
+        {
+          kit: { slots, eraser, buttons, recentColors, hands, shorthand, lasso, snip, text, tools },
+        },
       ) => ({
         ...kit,
         slots,
@@ -144,6 +152,7 @@ export const kitFeature = createFeature({
         shorthand: shorthand ?? noShorthand,
         lasso: lasso ?? usualLasso,
         snip: snip ?? usualSnip,
+        text: text ?? usualText,
         tools: tools ?? {},
         activeId: slots.some(({ id }) => id === kit.activeId) ? kit.activeId : slots[0].id,
       }),
@@ -204,6 +213,10 @@ export const kitFeature = createFeature({
       ...kit,
       lasso: { ...kit.lasso, ...change },
     })),
+    on(kitActions.textStylesChanged, (kit, { change }) => ({
+      ...kit,
+      text: { ...kit.text, ...change },
+    })),
     on(kitActions.snipChanged, (kit, { change }) => ({
       ...kit,
       snip: { ...kit.snip, ...change },
@@ -239,13 +252,20 @@ export const kitFeature = createFeature({
     selectShorthand,
     selectLasso,
     selectSnip,
+    selectText,
     selectTools,
   }) => {
     // At most eight go into one.
-    const selectFurther = createSelector(selectSnip, selectTools, (snip, tools) => ({
-      snip,
-      tools,
-    }));
+    const selectFurther = createSelector(
+      selectSnip,
+      selectText,
+      selectTools,
+      (snip, text, tools) => ({
+        snip,
+        text,
+        tools,
+      }),
+    );
     return {
       selectIsLeftHanded: createSelector(selectHands, (hands) => hands?.writingHand === 'left'),
       selectKit: createSelector(
@@ -257,7 +277,16 @@ export const kitFeature = createFeature({
         selectShorthand,
         selectLasso,
         selectFurther,
-        (slots, eraser, buttons, recentColors, hands, shorthand, lasso, { snip, tools }): Kit => ({
+        (
+          slots,
+          eraser,
+          buttons,
+          recentColors,
+          hands,
+          shorthand,
+          lasso,
+          { snip, text, tools },
+        ): Kit => ({
           version: 1,
           slots: [...slots],
           eraser,
@@ -267,6 +296,7 @@ export const kitFeature = createFeature({
           ...(shorthand === noShorthand ? {} : { shorthand }),
           ...(lasso === usualLasso ? {} : { lasso }),
           ...(snip === usualSnip ? {} : { snip }),
+          ...(text === usualText ? {} : { text }),
           ...(Object.keys(tools).length === 0 ? {} : { tools }),
         }),
       ),

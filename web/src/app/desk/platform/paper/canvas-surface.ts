@@ -9,7 +9,7 @@ import {
   type Matrix,
 } from '@stylet/core/geometry';
 import type { Piece } from '@stylet/core/ink';
-import type { PictureBitmaps } from '../pictures/picture-bitmaps';
+import { drawText } from '../typed/text-painting';
 import {
   boundsOfAnnotation,
   commandsOf,
@@ -17,8 +17,10 @@ import {
   type DrawnCommand,
   type DrawnFill,
   type DrawnPicture,
+  type DrawnText,
 } from './drawing';
 import { fillWith } from './grain-patterns';
+import type { SurfaceSources } from './paint-sources';
 
 /** Where what shows through is put together, before it is laid on a canvas. */
 let scratch: CanvasRenderingContext2D | undefined;
@@ -35,12 +37,12 @@ export class CanvasSurface {
   private filling = '';
 
   /**
-   * `pictures` has the pixels of pictures; a canvas that never shows any does without. A desynchronized canvas goes
+   * `sources` has pictures and fonts; a canvas that never shows any does without. A desynchronized canvas goes
    * to the screen by itself (HTML Standard, 4.12.5.1, “desynchronized”).
    */
   constructor(
     readonly canvas: HTMLCanvasElement,
-    private readonly pictures?: Pick<PictureBitmaps, 'bitmapFor'>,
+    private readonly sources?: SurfaceSources,
     private readonly settings: CanvasRenderingContext2DSettings = {},
   ) {
     this.canvas.width = this.canvas.height = 0;
@@ -87,6 +89,10 @@ export class CanvasSurface {
     const { context } = this;
     context.setTransform(...this.matrix);
     for (const command of commands) {
+      if ('box' in command) {
+        this.drawTextBox(command);
+        continue;
+      }
       if (!('pieces' in command)) {
         this.drawPicture(command);
         continue;
@@ -144,7 +150,7 @@ export class CanvasSurface {
   /** Draws a picture as sharp as it is at hand; nothing while it is not. */
   private drawPicture({ picture, medium, matrix, path, opacity }: DrawnPicture): void {
     const across = Math.hypot(matrix[0], matrix[1]) * this.scale();
-    const bitmap = this.pictures?.bitmapFor({ digest: picture, medium }, across);
+    const bitmap = this.sources?.bitmapFor({ digest: picture, medium }, across);
     if (!bitmap) return;
     const { context } = this;
     context.save();
@@ -153,6 +159,18 @@ export class CanvasSurface {
     context.globalAlpha = opacity;
     context.imageSmoothingQuality = 'high';
     context.drawImage(bitmap, 0, 0, 1, 1);
+    context.restore();
+    this.filling = '';
+  }
+
+  /** Draws the words of a box; nothing until their fonts have come. */
+  private drawTextBox({ box, matrix, opacity }: DrawnText): void {
+    const ready = this.sources?.textFor(box);
+    if (!ready) return;
+    const { context } = this;
+    context.save();
+    context.globalAlpha = opacity;
+    drawText(context, ready.layout, ready.engine, compose(matrix, this.matrix));
     context.restore();
     this.filling = '';
   }

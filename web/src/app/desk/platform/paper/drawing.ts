@@ -4,10 +4,12 @@ import { mapPolygon, polygonBounds, type Piece, type Polygon } from '@stylet/cor
 import {
   areasOf,
   isFill,
+  isText,
   paint,
   type FillCommand,
   type PaintCommand,
   type PictureCommand,
+  type TextCommand,
 } from '@stylet/core/paint';
 
 /** A piece with its path, which canvases fill faster than they fill points. */
@@ -27,7 +29,8 @@ export interface DrawnPicture extends PictureCommand {
   readonly path: Path2D | undefined;
 }
 
-export type DrawnCommand = DrawnFill | DrawnPicture;
+export type DrawnText = TextCommand;
+export type DrawnCommand = DrawnFill | DrawnPicture | DrawnText;
 
 /** What an annotation looks like, ready to be drawn. */
 interface Drawing {
@@ -143,6 +146,7 @@ export const boundsOfAnnotation = (annotation: Annotation): Box | undefined =>
   drawingOf(annotation).bounds;
 
 function drawnCommand(command: PaintCommand, spare: number): DrawnCommand {
+  if (isText(command)) return command;
   if (!isFill(command))
     return { ...command, path: command.crop ? pathOf(command.crop) : undefined };
   return {

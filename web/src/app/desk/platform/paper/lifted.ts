@@ -1,6 +1,6 @@
 import { strata, stratumOf, type Annotation } from '@stylet/core/document';
 import { isTranslation, type Matrix } from '@stylet/core/geometry';
-import type { PictureBitmaps } from '../pictures/picture-bitmaps';
+import type { SurfaceSources } from './paint-sources';
 import { CanvasSurface } from './canvas-surface';
 import { wholePixels } from './page-geometry';
 import { release } from './bitmap-store';
@@ -32,7 +32,7 @@ export class Lifted {
   /** `host` holds the canvases; `shown` is told when they show in place of the page's own. */
   constructor(
     private readonly host: HTMLElement,
-    private readonly pictures: PictureBitmaps,
+    private readonly sources: SurfaceSources,
     private readonly shown: (isShown: boolean) => void,
   ) {}
 
@@ -103,7 +103,7 @@ export class Lifted {
     Object.assign(canvas.style, place.style);
     this.host.append(canvas);
     this.canvases.push(canvas);
-    const surface = new CanvasSurface(canvas, this.pictures);
+    const surface = new CanvasSurface(canvas, this.sources);
     surface.resize(place.width, place.height, place.matrix);
     return surface;
   }

@@ -9,7 +9,7 @@ import {
 } from '@stylet/core/document';
 import { unite, type Box, type Matrix } from '@stylet/core/geometry';
 import type { Remains } from './remains';
-import type { PictureBitmaps } from '../pictures/picture-bitmaps';
+import type { SurfaceSources } from './paint-sources';
 import { release } from './bitmap-store';
 import { CanvasSurface } from './canvas-surface';
 import { boundsOfAnnotation } from './drawing';
@@ -31,11 +31,11 @@ export class PageSurfaces {
 
   constructor(
     private readonly elements: SurfaceElements,
-    pictures: PictureBitmaps,
+    sources: SurfaceSources,
   ) {
     this.surfaces = strata.map((stratum) => ({
       stratum,
-      surface: new StratumSurface(new CanvasSurface(elements[stratum], pictures)),
+      surface: new StratumSurface(new CanvasSurface(elements[stratum], sources)),
     }));
     this.live = new LiveCanvas(elements.live);
   }
@@ -63,9 +63,9 @@ export class PageSurfaces {
     this.annotations = annotations;
   }
 
-  /** Draws a picture again, whose pixels have come or are sharper now. */
-  refresh(digest: string): void {
-    for (const { surface } of this.surfaces) surface.refresh(digest);
+  /** Draws again what has come, or come sharper: pixels of pictures, fonts of text. */
+  refresh(isConcerned: (annotation: Annotation) => boolean): void {
+    for (const { surface } of this.surfaces) surface.refresh(isConcerned);
   }
 
   /** Gives the surfaces' memory back. */
@@ -93,9 +93,9 @@ class StratumSurface {
     this.drawn = now;
   }
 
-  refresh(digest: string): void {
-    const concerned = this.drawn.filter((a) => a.kind === 'picture' && a.digest === digest);
-    this.redraw(concerned, this.drawn);
+  /** Draws anew what of it has come meanwhile. */
+  refresh(isConcerned: (annotation: Annotation) => boolean): void {
+    this.redraw(this.drawn.filter(isConcerned), this.drawn);
   }
 
   private redraw(changed: readonly Annotation[], now: readonly Annotation[]): void {

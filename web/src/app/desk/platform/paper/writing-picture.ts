@@ -11,7 +11,7 @@ import {
 import type { Writing } from '@stylet/core/document';
 import { grow, type Box } from '@stylet/core/geometry';
 import { CanvasSurface } from './canvas-surface';
-import { PictureBitmaps } from '../pictures/picture-bitmaps';
+import { PaintSources } from './paint-sources';
 
 /** Room round the writing, in points. */
 const ROOM = 3;
@@ -28,7 +28,7 @@ const LARGEST = 1.1;
 export class WritingPicture {
   readonly writing = input.required<Writing>();
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-  private readonly pictures = inject(PictureBitmaps);
+  private readonly sources = inject(PaintSources);
   private surface: CanvasSurface | undefined;
 
   constructor() {
@@ -36,10 +36,9 @@ export class WritingPicture {
       const { annotations, box } = this.writing();
       untracked(() => this.draw(annotations, grow(box, ROOM)));
     });
-    const stop = this.pictures.onCome(() => {
+    const stop = this.sources.onCome((isConcerned) => {
       const { annotations, box } = this.writing();
-      if (annotations.some(({ kind }) => kind === 'picture'))
-        this.draw(annotations, grow(box, ROOM));
+      if (annotations.some(isConcerned)) this.draw(annotations, grow(box, ROOM));
     });
     inject(DestroyRef).onDestroy(stop);
   }
@@ -47,7 +46,7 @@ export class WritingPicture {
   /** As high as there is room for; what is longer than the room is cut. */
   private draw(annotations: Writing['annotations'], box: Box): void {
     const canvas = this.host.querySelector('canvas')!;
-    this.surface ??= new CanvasSurface(canvas, this.pictures);
+    this.surface ??= new CanvasSurface(canvas, this.sources);
     const { clientWidth, clientHeight } = this.host;
     const [width, height] = [box.x1 - box.x0, box.y1 - box.y0];
     const fitting = Math.min(clientHeight / height, LARGEST);

@@ -58,6 +58,11 @@ export class AnnotationSelection {
     const [only, ...others] = this.annotations();
     return only?.kind === 'shape' && others.length === 0 ? only : undefined;
   });
+  /** The only one that is selected. */
+  readonly only = computed<Annotation | undefined>(() => {
+    const [only, ...others] = this.annotations();
+    return others.length === 0 ? only : undefined;
+  });
   /** The one picture that is selected. */
   readonly picture = computed<Picture | undefined>(() => {
     const [only, ...others] = this.annotations();

@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import { highestOrder, type Annotation } from '@stylet/core/document';
+import { highestOrder, wordsOf, type Annotation } from '@stylet/core/document';
 import {
   inverse,
   transform,
@@ -17,7 +17,7 @@ import { boundsOfAnnotation } from '../paper/drawing';
 import { screenToPage } from '../paper/page-geometry';
 import { PagesOnScreen } from '../view/pages-on-screen';
 import { pngOf, printScale } from '../pictures/canvas-picture';
-import { PictureBitmaps } from '../pictures/picture-bitmaps';
+import { PaintSources, type SurfaceSources } from '../paper/paint-sources';
 import { isTyping } from '../input/typing';
 import { AnnotationSelection } from './annotation-selection';
 import { LastClip } from './last-clip';
@@ -33,7 +33,7 @@ export class Clipboard {
   private readonly selection = inject(AnnotationSelection);
   private readonly actions = inject(SelectionActions);
   private readonly pages = inject(PagesOnScreen);
-  private readonly pictures = inject(PictureBitmaps);
+  private readonly sources = inject(PaintSources);
   private readonly snackBar = inject(MatSnackBar);
   private readonly documentId = this.store.selectSignal(documentFeature.selectId);
   private readonly all = this.store.selectSignal(documentFeature.selectAnnotations);
@@ -69,7 +69,7 @@ export class Clipboard {
     event.preventDefault();
     this.last.hold(clip);
     event.clipboardData.setData(CLIP_TYPE, JSON.stringify(clip));
-    const words = clip.annotations.flatMap((a) => ('contents' in a ? a.contents : []));
+    const words = clip.annotations.map(wordsOf);
     event.clipboardData.setData('text/plain', words.join('\n'));
     if (event.type === 'cut') this.actions.cut();
   }
@@ -129,7 +129,7 @@ export class Clipboard {
     const box = boundsOf(annotations);
     if (!box) return;
     try {
-      const picture = await pictureOf(annotations, box, this.pictures);
+      const picture = await pictureOf(annotations, box, this.sources);
       await navigator.clipboard.write([new ClipboardItem({ 'image/png': picture })]);
       this.tell('The picture is on the clipboard.');
     } catch (error) {
@@ -186,11 +186,11 @@ function identityOrInside(
 async function pictureOf(
   annotations: Parameters<CanvasSurface['draw']>[0],
   box: Box,
-  pictures: PictureBitmaps,
+  sources: SurfaceSources,
 ): Promise<Blob> {
   const [width, height] = [box.x1 - box.x0 + 4, box.y1 - box.y0 + 4];
   const scale = printScale(width, height);
-  const surface = new CanvasSurface(document.createElement('canvas'), pictures);
+  const surface = new CanvasSurface(document.createElement('canvas'), sources);
   const toPixels = inverse([1 / scale, 0, 0, 1 / scale, box.x0 - 2, box.y0 - 2]);
   surface.resize(Math.ceil(width * scale), Math.ceil(height * scale), toPixels);
   surface.draw(annotations);

@@ -6,6 +6,7 @@ export const sorts: readonly { value: AnnotationSort; words: string }[] = [
   { value: 'highlights', words: 'Highlights' },
   { value: 'shapes', words: 'Shapes' },
   { value: 'pictures', words: 'Pictures' },
+  { value: 'text', words: 'Typed text' },
   { value: 'links', words: 'Links' },
   { value: 'others', words: 'Marks of other programs' },
 ];

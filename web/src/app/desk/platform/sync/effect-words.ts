@@ -7,6 +7,7 @@ const ANNOTATIONS: Record<Annotation['kind'], string> = {
   underline: 'an underline',
   strikeout: 'a strikeout',
   picture: 'a picture',
+  textBox: 'typed text',
   link: 'a link',
   foreign: 'a mark of another program',
 };

@@ -3,7 +3,7 @@
 /// <reference path="./harfbuzz.d.ts" />
 import load, { type HarfBuzzModule } from 'harfbuzzjs/hb.js';
 import bind, { type HarfBuzz, type HbFont } from 'harfbuzzjs/hbjs.js';
-import type { FaceId } from './families';
+import type { FaceId } from '../typed/index';
 
 /** How far a face reaches above and below its baseline, and how thick and where its lines are; shares of the size. */
 export interface FaceMetrics {
@@ -68,14 +68,18 @@ export class Engine {
   private constructor(
     private readonly module: HarfBuzzModule,
     private readonly harfbuzz: HarfBuzz,
+    private readonly fileOf?: (face: FaceId) => Uint8Array,
   ) {
     this.buffer = this.call('hb_buffer_create');
   }
 
-  /** `wasm`: HarfBuzz itself, as its package has it (`hb.wasm`). */
-  static async of(wasm: Uint8Array): Promise<Engine> {
+  /**
+   * `wasm`: HarfBuzz itself, as its package has it (`hb.wasm`). `fileOf` gives the files of faces that are used and have
+   * not been put into it, where those can be had at once.
+   */
+  static async of(wasm: Uint8Array, fileOf?: (face: FaceId) => Uint8Array): Promise<Engine> {
     const module = await load({ wasmBinary: wasm });
-    return new Engine(module, bind(module));
+    return new Engine(module, bind(module), fileOf);
   }
 
   has(face: FaceId): boolean {
@@ -113,6 +117,12 @@ export class Engine {
 
   unitsPerEm(face: FaceId): number {
     return this.loaded(face).unitsPerEm;
+  }
+
+  /** How far a glyph leads on where nothing is said of it (“hmtx”), a share of the size. */
+  advance(face: FaceId, glyph: number): number {
+    const { font, unitsPerEm } = this.loaded(face);
+    return this.call('hb_font_get_glyph_h_advance', font.ptr, glyph) / unitsPerEm;
   }
 
   /** The outline of a glyph as an SVG path (SVG 2, 9.3), in units of the face, y up. */
@@ -189,6 +199,7 @@ export class Engine {
   }
 
   private loaded(face: FaceId): Loaded {
+    if (this.fileOf && !this.faces.has(face)) this.add(face, this.fileOf(face));
     const loaded = this.faces.get(face);
     if (!loaded) throw new Error(`the face ${face} has not been loaded`);
     return loaded;

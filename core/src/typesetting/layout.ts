@@ -1,9 +1,15 @@
-import type { Body, Look, Paragraph } from './body';
+import {
+  Numbering,
+  faceOf,
+  markerOf,
+  type Body,
+  type Face,
+  type Look,
+  type Paragraph,
+} from '../typed/index';
 import { visualOrder } from './directions';
 import type { Engine, Shaped } from './engine';
-import { faceOf, type Face } from './families';
 import { fill, tabStops, type Extent, type TabStop } from './lines';
-import { markerOf, Numbering } from './markers';
 import { drawnSize, ShapedParagraph } from './shaped-paragraph';
 
 /** Glyphs that stand beside each other on a line; lengths in points, from the top left of the text. */
@@ -20,9 +26,10 @@ export interface GlyphRun {
   /** What is added to each space, in points. */
   readonly stretch: number;
   readonly isRightToLeft: boolean;
-  /** What of the paragraph they stand for, in UTF-16 units. */
+  /** What of the paragraph they stand for, in UTF-16 units, and the text of that. */
   readonly from: number;
   readonly to: number;
+  readonly text: string;
 }
 
 export interface Line {
@@ -194,7 +201,7 @@ export class Typesetter {
       if (stretch > 0)
         width += stretch * countSpaces(text, { from, end: Math.min(to, extent.end) });
       const run = { face, look, size, shaped: glyphs, x: at, y: baseline - up, width, stretch };
-      runs.push({ ...run, isRightToLeft: level % 2 === 1, from, to });
+      runs.push({ ...run, isRightToLeft: level % 2 === 1, from, to, text: text.slice(from, to) });
       at += width;
     }
     // Spaces at the end of a line that runs from the right stand at its left, over the edge.
@@ -231,7 +238,16 @@ export class Typesetter {
       const run = { face, look: own, size: own.size, shaped: glyphs, x, y: baseline };
       const wide = sum(glyphs.advances) * own.size;
       x += wide;
-      return { ...run, width: wide, stretch: 0, isRightToLeft: level % 2 === 1, from, to };
+      const words = text.slice(from, to);
+      return {
+        ...run,
+        width: wide,
+        stretch: 0,
+        isRightToLeft: level % 2 === 1,
+        from,
+        to,
+        text: words,
+      };
     });
     return { text, runs };
   }

@@ -1,7 +1,7 @@
 import harfbuzz from 'harfbuzzjs';
 import { engineWith, fontFile } from './testing/typesetter';
 import { covers } from './coverage';
-import { faceIds, fallbacks, families, faceOf } from './families';
+import { faceIds, fallbacks, families, faceOf } from '../typed/index';
 
 /** What HarfBuzz says by its own JavaScript interface, which this project's does not go through. */
 async function reference(face: string, text: string, direction: string, script: string) {

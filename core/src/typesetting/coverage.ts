@@ -1,4 +1,4 @@
-import { fallbacks, type Fallback, type Family } from './families';
+import { fallbacks, type Fallback, type Family } from '../typed/index';
 import ranges from './coverage.json';
 
 /** First and last of runs of code points, in turn, ascending. */

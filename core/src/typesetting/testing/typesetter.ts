@@ -3,8 +3,7 @@ import { join } from 'node:path';
 import { Engine } from '../engine';
 import { facesIn } from '../items';
 import { Typesetter, type TextLayout } from '../layout';
-import type { Body } from '../body';
-import type { FaceId } from '../families';
+import type { Body, FaceId } from '../../typed/index';
 
 const folder = process.env['STYLET_FONTS']!;
 

@@ -1,4 +1,4 @@
-import type { Look, Paragraph } from './body';
+import type { Look, Paragraph } from '../typed/index';
 import { breaksOf, type BreakAt } from './breaks';
 import type { Engine, Shaped } from './engine';
 import { itemize, type Item, type Itemized } from './items';

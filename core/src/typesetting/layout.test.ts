@@ -1,5 +1,12 @@
 import fc from 'fast-check';
-import { bodyOf, bodySchema, plainText, textOfParagraph, usualLook, type Body } from './body';
+import {
+  bodyOf,
+  bodySchema,
+  plainText,
+  textOfParagraph,
+  usualLook,
+  type Body,
+} from '../typed/index';
 import { breaksOf } from './breaks';
 import { Typesetter, type Line } from './layout';
 import { engineWith, laidOut } from './testing/typesetter';

@@ -1,9 +1,17 @@
-import type { Body, Look, Paragraph } from './body';
-import { textOfParagraph } from './body';
+import {
+  faceOf,
+  markerOf,
+  textOfParagraph,
+  type Body,
+  type Face,
+  type FaceId,
+  type Family,
+  type Look,
+  type Paragraph,
+} from '../typed/index';
 import { covers, familyFor } from './coverage';
 import { directionsOf, type Directions } from './directions';
-import { faceOf, type Face, type FaceId, type Family } from './families';
-import { markerOf } from './markers';
+
 import { scriptOf } from './scripts';
 
 /** A piece of a paragraph that is shaped at one go: of one look, face, script and level. */

@@ -1,0 +1,20 @@
+import type { Annotation } from './annotation';
+import { asked, type Facet } from './kinds';
+import { wordsOfBox } from './text-box';
+
+const said = ({ contents = '' }: { readonly contents?: string }): string => contents;
+
+const words: Facet<string> = {
+  ink: said,
+  shape: said,
+  highlight: said,
+  underline: said,
+  strikeout: said,
+  picture: said,
+  textBox: wordsOfBox,
+  link: said,
+  foreign: said,
+};
+
+/** What an annotation says in words: what was typed, marked, remarked; nothing where it says none. */
+export const wordsOf = (annotation: Annotation): string => asked(words, annotation);

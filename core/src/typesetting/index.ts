@@ -1,0 +1,5 @@
+export * from './engine';
+export * from './items';
+export * from './layout';
+export * from './subsetter';
+export * from './text-parts';

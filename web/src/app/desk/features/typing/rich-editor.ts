@@ -1,0 +1,178 @@
+import { Injectable, inject, signal } from '@angular/core';
+import { bodyOfBox, roomInBox } from '@stylet/core/document';
+import type { Body, Family, Look, Paragraph, ParagraphLook } from '@stylet/core/typed';
+import { facesIn } from '@stylet/core/typesetting';
+import { baseKeymap, chainCommands, splitBlockKeepMarks } from 'prosemirror-commands';
+import { history, redo, undo } from 'prosemirror-history';
+import { keymap } from 'prosemirror-keymap';
+import { EditorState, Plugin, PluginKey, type Command } from 'prosemirror-state';
+import { DecorationSet, EditorView } from 'prosemirror-view';
+import { lineDecorations } from './line-decorations';
+import { docOf, paragraphsOf } from './rich-model';
+import {
+  endList,
+  indentBy,
+  leaveList,
+  lineBreak,
+  lookAt,
+  paragraphAt,
+  setLook,
+  setParagraphs,
+  tab,
+  toggleLook,
+} from './text-commands';
+import { TypedFonts, cssFamily } from './typed-fonts';
+import { Typesetting } from '../../platform/typed/typesetting';
+import { Typing } from './typing';
+
+const LINES = new PluginKey<DecorationSet>('lines');
+
+/** What the browser edits: the text of the box that is typed in. */
+@Injectable()
+export class RichEditor {
+  private readonly typing = inject(Typing);
+  private readonly typedFonts = inject(TypedFonts);
+  private readonly typesetting = inject(Typesetting);
+  private view: EditorView | undefined;
+  readonly cssFamily: (family: Family) => string = cssFamily;
+  /** The look of what is selected, as far as it is the same; and that of its paragraph. */
+  readonly look = signal<Partial<Look>>({});
+  readonly paragraph = signal<ParagraphLook>({});
+
+  /** Shows what is typed in, in an element, and has the keyboard there. */
+  show(host: HTMLElement): void {
+    this.view = new EditorView(host, {
+      state: EditorState.create({
+        doc: docOf(this.typing.box()!.paragraphs),
+        plugins: this.plugins(),
+      }),
+      attributes: {
+        'aria-label': 'Typed text',
+        'aria-multiline': 'true',
+        role: 'textbox',
+        spellcheck: 'true',
+      },
+      dispatchTransaction: (transaction) => {
+        const { view } = this;
+        if (!view) return;
+        view.updateState(view.state.apply(transaction));
+        if (transaction.docChanged) this.typing.typed(paragraphsOf(view.state.doc));
+        this.told();
+      },
+    });
+    this.view.focus();
+    this.lay();
+    this.told();
+  }
+
+  hide(): void {
+    this.view?.destroy();
+    this.view = undefined;
+  }
+
+  /** Has lines end where they are laid out to, once more. */
+  lay(): void {
+    this.view?.dispatch(this.view.state.tr.setMeta(LINES, true).setMeta('addToHistory', false));
+  }
+
+  fonts(body: Body): void {
+    this.typedFonts.need(facesIn(body));
+  }
+
+  /** Gives selected words a look, or all of them where none are selected and nothing is being written. */
+  setLook(look: Partial<Look>): void {
+    this.run(setLook(look));
+  }
+
+  toggle(key: 'bold' | 'italic' | 'underline' | 'strike'): void {
+    this.run(toggleLook(key, () => this.base()));
+  }
+
+  setParagraphs(change: (look: ParagraphLook) => ParagraphLook): void {
+    this.run(setParagraphs(change));
+  }
+
+  /** All paragraphs are others now; one step of what can be undone here. */
+  replaceAll(paragraphs: readonly Paragraph[]): void {
+    const { view } = this;
+    if (!view) return;
+    const { content } = docOf(paragraphs);
+    view.dispatch(view.state.tr.replaceWith(0, view.state.doc.content.size, content));
+  }
+
+  /** Has the keyboard here. */
+  takeKeyboard(): void {
+    this.view?.focus();
+  }
+
+  /** Has the keyboard here, unless a menu has it, which gives it back. */
+  focus(): void {
+    if (!document.querySelector('.mat-mdc-menu-panel')) this.view?.focus();
+  }
+
+  private run(command: Command): void {
+    const { view } = this;
+    if (!view) return;
+    command(view.state, view.dispatch);
+    this.focus();
+  }
+
+  private base(): Look {
+    return bodyOfBox(this.typing.box()!).look;
+  }
+
+  private told(): void {
+    const { view } = this;
+    if (!view || !this.typing.box()) return;
+    this.look.set(lookAt(view.state, this.base()));
+    this.paragraph.set(paragraphAt(view.state));
+  }
+
+  private plugins(): Plugin[] {
+    const toggled = (key: 'bold' | 'italic' | 'underline' | 'strike'): Command =>
+      toggleLook(key, () => this.base());
+    return [
+      history(),
+      keymap({
+        'Mod-z': undo,
+        'Mod-y': redo,
+        'Mod-Shift-z': redo,
+        'Mod-b': toggled('bold'),
+        'Mod-i': toggled('italic'),
+        'Mod-u': toggled('underline'),
+        'Shift-Enter': lineBreak,
+        Enter: chainCommands(endList, splitBlockKeepMarks),
+        Backspace: leaveList,
+        Tab: tab,
+        'Shift-Tab': indentBy(-1),
+        Escape: () => {
+          this.typing.end();
+          return true;
+        },
+      }),
+      keymap({ ...baseKeymap, Backspace: chainCommands(leaveList, baseKeymap['Backspace']) }),
+      this.lines(),
+    ];
+  }
+
+  private lines(): Plugin<DecorationSet> {
+    const laidOut = (doc: Parameters<typeof paragraphsOf>[0]): DecorationSet => {
+      const box = this.typing.box();
+      if (!box) return DecorationSet.empty;
+      const layout = this.typesetting.layout(
+        { ...bodyOfBox(box), paragraphs: paragraphsOf(doc) },
+        roomInBox(box),
+      );
+      return layout ? lineDecorations(doc, layout) : DecorationSet.empty;
+    };
+    return new Plugin<DecorationSet>({
+      key: LINES,
+      state: {
+        init: (_, { doc }) => laidOut(doc),
+        apply: (transaction, before) =>
+          transaction.docChanged || transaction.getMeta(LINES) ? laidOut(transaction.doc) : before,
+      },
+      props: { decorations: (state) => LINES.getState(state) },
+    });
+  }
+}

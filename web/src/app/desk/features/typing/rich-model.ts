@@ -1,0 +1,185 @@
+import {
+  type Family,
+  type Look,
+  type Paragraph,
+  type ParagraphLook,
+  type Run,
+} from '@stylet/core/typed';
+import { Schema, type Mark, type Node } from 'prosemirror-model';
+import { cssFamily } from './typed-fonts';
+
+/** What of a paragraph is not its words, as the editor keeps it: null where it is as usual. */
+const PARAGRAPH = [
+  'align',
+  'list',
+  'isDone',
+  'indent',
+  'lines',
+  'before',
+  'after',
+  'tabs',
+  'direction',
+] as const;
+
+/** How raised and lowered letters are shown while they are edited, as `drawnSize` has them. */
+const SCRIPT_STYLE = {
+  super: 'vertical-align:0.58em;font-size:62%',
+  sub: 'vertical-align:-0.26em;font-size:62%',
+};
+
+const styled = (style: (value: string) => string) => (mark: Mark) =>
+  ['span', { style: style(String(mark.attrs['value'])) }, 0] as const;
+
+const valued = (style: (value: string) => string) => ({
+  attrs: { value: {} },
+  toDOM: styled(style),
+});
+
+/** The text of a box as the editor has it: its paragraphs, with a mark for each property of letters. */
+export const schema = new Schema({
+  nodes: {
+    doc: { content: 'paragraph+' },
+    paragraph: {
+      content: 'inline*',
+      attrs: Object.fromEntries(PARAGRAPH.map((key) => [key, { default: null }])),
+      parseDOM: [
+        { tag: 'p' },
+        { tag: 'div' },
+        { tag: 'h1,h2,h3,h4,h5,h6' },
+        { tag: 'ul > li', attrs: { list: 'bullet' } },
+        { tag: 'ol > li', attrs: { list: 'number' } },
+      ],
+      toDOM: ({ attrs }) => [
+        'p',
+        { ...(attrs['direction'] ? { dir: String(attrs['direction']) } : {}) },
+        0,
+      ],
+    },
+    text: { group: 'inline' },
+    break: {
+      inline: true,
+      group: 'inline',
+      selectable: false,
+      parseDOM: [{ tag: 'br' }],
+      toDOM: () => ['br', { class: 'own' }],
+    },
+  },
+  marks: {
+    font: valued((value) => `font-family:${cssFamily(value as Family)}`),
+    size: valued((value) => `font-size:${value}px`),
+    color: valued(() => ''),
+    behind: valued(() => ''),
+    bold: {
+      attrs: { value: { default: true } },
+      parseDOM: [
+        { tag: 'strong' },
+        { tag: 'b' },
+        { style: 'font-weight=bold' },
+        { style: 'font-weight=700' },
+      ],
+      toDOM: ({ attrs }) => ['span', { style: `font-weight:${attrs['value'] ? 700 : 400}` }, 0],
+    },
+    italic: {
+      attrs: { value: { default: true } },
+      parseDOM: [{ tag: 'em' }, { tag: 'i' }, { style: 'font-style=italic' }],
+      toDOM: ({ attrs }) => [
+        'span',
+        { style: `font-style:${attrs['value'] ? 'italic' : 'normal'}` },
+        0,
+      ],
+    },
+    underline: {
+      attrs: { value: { default: true } },
+      parseDOM: [{ tag: 'u' }],
+      toDOM: () => ['span', 0],
+    },
+    strike: {
+      attrs: { value: { default: true } },
+      parseDOM: [{ tag: 's' }, { tag: 'del' }],
+      toDOM: () => ['span', 0],
+    },
+    script: {
+      attrs: { value: {} },
+      parseDOM: [
+        { tag: 'sup', attrs: { value: 'super' } },
+        { tag: 'sub', attrs: { value: 'sub' } },
+      ],
+      toDOM: ({ attrs }) => ['span', { style: SCRIPT_STYLE[attrs['value'] as 'super' | 'sub'] }, 0],
+    },
+  },
+});
+
+export type LookKey = keyof Look;
+const KEYS = Object.keys(schema.marks) as LookKey[];
+
+/** A document of the editor with these paragraphs. */
+export function docOf(paragraphs: readonly Paragraph[]): Node {
+  return schema.node('doc', null, paragraphs.map(nodeOf));
+}
+
+function nodeOf({ runs, ...look }: Paragraph): Node {
+  const inline = runs.flatMap((run) => {
+    const marks = marksOf(run.look ?? {});
+    return run.text
+      .split(/(\n)/)
+      .filter((part) => part !== '')
+      .map((part) =>
+        part === '\n' ? schema.node('break', null, undefined, marks) : schema.text(part, marks),
+      );
+  });
+  const node = schema.node('paragraph', look, inline);
+  paragraphs.set(node, { runs, ...look });
+  return node;
+}
+
+const marksOf = (look: Partial<Look>): Mark[] =>
+  KEYS.flatMap((key) => (look[key] === undefined ? [] : schema.mark(key, { value: look[key] })));
+
+/** Paragraphs by the nodes they are: one that stays is the same object, so that it is not laid out again. */
+const paragraphs = new WeakMap<Node, Paragraph>();
+
+/** The paragraphs of a document of the editor. */
+export function paragraphsOf(doc: Node): Paragraph[] {
+  const found: Paragraph[] = [];
+  doc.forEach((node) => found.push(paragraphOf(node)));
+  return found;
+}
+
+function paragraphOf(node: Node): Paragraph {
+  let paragraph = paragraphs.get(node);
+  if (!paragraph) paragraphs.set(node, (paragraph = readParagraph(node)));
+  return paragraph;
+}
+
+function readParagraph(node: Node): Paragraph {
+  const runs: Run[] = [];
+  let last: readonly Mark[] | undefined;
+  node.forEach((inline) => {
+    const text = inline.isText ? inline.text! : '\n';
+    if (last && sameMarks(last, inline.marks)) {
+      runs[runs.length - 1] = { ...runs[runs.length - 1], text: runs[runs.length - 1].text + text };
+      return;
+    }
+    last = inline.marks;
+    const look = lookIn(inline.marks);
+    runs.push({ text, ...(look ? { look } : {}) });
+  });
+  return { ...paragraphLook(node), runs };
+}
+
+const sameMarks = (a: readonly Mark[], b: readonly Mark[]): boolean =>
+  a.length === b.length && a.every((mark, i) => mark.eq(b[i]));
+
+/** What marks say of the look of letters; undefined where they say nothing. */
+export function lookIn(marks: readonly Mark[]): Partial<Look> | undefined {
+  if (marks.length === 0) return undefined;
+  return Object.fromEntries(marks.map(({ type, attrs }) => [type.name, attrs['value'] as unknown]));
+}
+
+/** What of a paragraph is not its words. */
+export function paragraphLook({ attrs }: Node): ParagraphLook {
+  const look = Object.fromEntries(
+    PARAGRAPH.flatMap((key) => (attrs[key] === null ? [] : [[key, attrs[key] as unknown]])),
+  );
+  return look as ParagraphLook;
+}

@@ -1,0 +1,191 @@
+import { Injectable, computed, inject, signal } from '@angular/core';
+import {
+  bodyOfBox,
+  find,
+  highestOrder,
+  newId,
+  orderAbove,
+  styleOfBox,
+  type Effect,
+  type TextBox,
+} from '@stylet/core/document';
+import type { Matrix } from '@stylet/core/geometry';
+import type { Paragraph } from '@stylet/core/typed';
+import type { TextLayout } from '@stylet/core/typesetting';
+import { Store } from '@ngrx/store';
+import { Author } from '../../../settings/author';
+import { documentFeature } from '../../platform/document/document.reducer';
+import { Editing } from '../../platform/document/editing';
+import type { Remains } from '../../platform/paper/remains';
+import { Typesetting } from '../../platform/typed/typesetting';
+import type { RichEditor } from './rich-editor';
+import { TextStyleKit } from './text-style-kit';
+
+/** What is typed is sent on after so many ms; a pause of so many begins another step of undo. */
+const SENT_AFTER = 400;
+const BURST = 1500;
+
+/** The box of text that is being typed in. */
+@Injectable()
+export class Typing {
+  private readonly editing = inject(Editing);
+  private readonly typesetting = inject(Typesetting);
+  private readonly author = inject(Author);
+  private readonly styles = inject(TextStyleKit);
+  private readonly state = inject(Store).selectSignal(documentFeature.selectState);
+  private readonly draft = signal<TextBox | undefined>(undefined);
+  /** As it was sent last; undefined for one that is not on its page yet. */
+  private sent: TextBox | undefined;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private burstEnds = 0;
+
+  /** What edits it, once that is shown. */
+  readonly editor = signal<RichEditor | undefined>(undefined);
+
+  /** As it is now; its words may not be on the page yet. */
+  readonly box = this.draft.asReadonly();
+  readonly pageId = computed(() => this.draft()?.pageId);
+
+  /** While it is edited it is drawn by the editor. */
+  readonly remains = computed<Remains | undefined>(() => {
+    const box = this.draft();
+    return box && { gone: new Map([[box.id, box]]), left: [] };
+  });
+
+  /** A new box, as wide as its text or of a width; `transform` from its top left to page space. */
+  begin(pageId: string, transform: Matrix, width?: number): void {
+    this.end();
+    const now = new Date().toISOString();
+    const { color, look, frame, paragraph } = this.styles.last();
+    const annotations = Object.values(this.state().annotations[pageId] ?? {});
+    this.draft.set(
+      this.measured({
+        kind: 'textBox',
+        id: newId(),
+        pageId,
+        order: orderAbove(
+          highestOrder(Object.fromEntries(annotations.map((one) => [one.id, one]))),
+        ),
+        author: this.author.name(),
+        created: now,
+        modified: now,
+        opacity: 1,
+        color,
+        look,
+        frame,
+        paragraphs: [{ ...paragraph, runs: [] }],
+        size: { width: width ?? 0, height: 0 },
+        ...(width === undefined ? {} : { keepsWidth: true }),
+        transform: [...transform],
+      }),
+    );
+  }
+
+  /** A box that is there is edited. */
+  open(box: TextBox): void {
+    this.end();
+    this.sent = box;
+    this.draft.set(box);
+  }
+
+  /** Its words are others now. */
+  typed(paragraphs: Paragraph[]): void {
+    this.change({ paragraphs });
+  }
+
+  /** Something of it has been changed. */
+  change(
+    fields: Partial<
+      Pick<TextBox, 'paragraphs' | 'look' | 'color' | 'frame' | 'size' | 'keepsWidth'>
+    >,
+  ): void {
+    const before = this.draft();
+    if (!before) return;
+    this.draft.set(this.measured({ ...before, ...fields, modified: new Date().toISOString() }));
+    this.timer ??= setTimeout(() => this.send(), SENT_AFTER);
+  }
+
+  /** Editing is over: what is empty goes. */
+  end(): void {
+    const box = this.draft();
+    if (!box) return;
+    this.send();
+    if (isEmpty(box) && this.sent) this.carryOut(removalOf(this.sent));
+    if (!isEmpty(box)) this.styles.keep(styleOfBox(box));
+    this.draft.set(undefined);
+    this.sent = undefined;
+    this.burstEnds = 0;
+  }
+
+  /** The text of the box in lines; nothing until its fonts have come. */
+  layout(): TextLayout | undefined {
+    const box = this.draft();
+    return box && this.typesetting.layoutOf(box);
+  }
+
+  /** Its size has to be found out again: fonts have come. */
+  measure(): void {
+    const box = this.draft();
+    if (!box) return;
+    const now = this.measured(box);
+    if (now.size.width !== box.size.width || now.size.height !== box.size.height)
+      this.draft.set(now);
+  }
+
+  private measured(box: TextBox): TextBox {
+    const { padding } = box.frame;
+    const room = box.keepsWidth ? Math.max(1, box.size.width - 2 * padding) : undefined;
+    const layout = this.typesetting.layout(bodyOfBox(box), room);
+    if (!layout) return box;
+    const width = box.keepsWidth ? box.size.width : layout.width + 2 * padding;
+    return { ...box, size: { width, height: layout.height + 2 * padding } };
+  }
+
+  private send(): void {
+    clearTimeout(this.timer);
+    this.timer = undefined;
+    const box = this.draft();
+    if (!box || box === this.sent) return;
+    if (!this.sent) {
+      if (isEmpty(box)) return;
+      this.carryOut({ type: 'annotation.add', annotation: box });
+    } else {
+      // Whoever has removed it meanwhile is not typed over.
+      if (!find(this.state(), box.pageId, box.id)) return;
+      const { paragraphs, look, color, frame, size, keepsWidth, modified } = box;
+      const fields = {
+        paragraphs,
+        look,
+        color,
+        frame,
+        size,
+        keepsWidth: keepsWidth ?? null,
+        modified,
+      };
+      this.carryOut({
+        type: 'annotation.change',
+        pageId: box.pageId,
+        annotationId: box.id,
+        fields,
+      });
+    }
+    this.sent = box;
+  }
+
+  /** A burst of typing is one step of undo. */
+  private carryOut(effect: Effect): void {
+    const now = Date.now();
+    if (now < this.burstEnds) this.editing.amend([effect]);
+    else this.editing.change([effect]);
+    this.burstEnds = now + BURST;
+  }
+}
+
+const isEmpty = ({ paragraphs }: TextBox): boolean =>
+  paragraphs.every(({ runs }) => runs.length === 0);
+
+const removalOf = ({ pageId, id }: TextBox): Effect => ({
+  type: 'annotation.remove',
+  pageId,
+  annotationId: id,
+});

@@ -1,0 +1,75 @@
+import type { TextBox } from '@stylet/core/document';
+import { compose, type Matrix } from '@stylet/core/geometry';
+import type { Engine, GlyphRun, Shaped, TextLayout } from '@stylet/core/typesetting';
+import { SLANT, THICKENED, glyphPlaces, textParts } from '@stylet/core/typesetting';
+
+/** Outlines of glyphs by face, in the units of that, y up. */
+const glyphPaths = new Map<string, Map<number, Path2D>>();
+/** Runs as paths, from where each stands; a run of the same glyphs is drawn by the same one wherever its line goes. */
+const runPaths = new WeakMap<Shaped, { readonly key: string; readonly path: Path2D }>();
+
+/** Draws laid out text onto a canvas; `matrix` from the text's top left to its pixels. */
+export function drawText(
+  context: CanvasRenderingContext2D,
+  layout: TextLayout,
+  engine: Engine,
+  matrix: Matrix,
+): void {
+  for (const part of textParts(layout, engine)) {
+    context.fillStyle = part.color;
+    if (part.kind === 'area') {
+      const { x0, y0, x1, y1 } = part.box;
+      context.setTransform(...matrix);
+      context.fillRect(x0, y0, x1 - x0, y1 - y0);
+      continue;
+    }
+    const { run } = part;
+    context.setTransform(...compose([1, 0, 0, 1, run.x, run.y], matrix));
+    const path = pathOfRun(run, engine);
+    context.fill(path);
+    if (!run.face.isThickened) continue;
+    context.strokeStyle = part.color;
+    context.lineWidth = THICKENED * run.size;
+    context.stroke(path);
+  }
+}
+
+function pathOfRun(run: GlyphRun, engine: Engine): Path2D {
+  const { shaped, face, size, stretch } = run;
+  const key = `${face.id} ${size} ${stretch} ${face.isSlanted}`;
+  const known = runPaths.get(shaped);
+  if (known?.key === key) return known.path;
+  const path = new Path2D();
+  const places = glyphPlaces(run);
+  const scale = size / engine.unitsPerEm(face.id);
+  const slant = face.isSlanted ? SLANT * scale : 0;
+  shaped.glyphs.forEach((glyph, i) => {
+    const [x, y] = [places[2 * i] - run.x, places[2 * i + 1] - run.y];
+    path.addPath(
+      pathOfGlyph(face.id, glyph, engine),
+      new DOMMatrix([scale, 0, slant, -scale, x, y]),
+    );
+  });
+  runPaths.set(shaped, { key, path });
+  return path;
+}
+
+function pathOfGlyph(face: string, glyph: number, engine: Engine): Path2D {
+  let ofFace = glyphPaths.get(face);
+  if (!ofFace) glyphPaths.set(face, (ofFace = new Map()));
+  let path = ofFace.get(glyph);
+  if (!path) ofFace.set(glyph, (path = new Path2D(engine.outline(face, glyph))));
+  return path;
+}
+
+/** What has become of a box of text that can be drawn. */
+export interface ReadyText {
+  readonly layout: TextLayout;
+  readonly engine: Engine;
+}
+
+/** Who has text that can be drawn. */
+export interface TextSource {
+  /** Nothing until its fonts have come. */
+  textFor(box: TextBox): ReadyText | undefined;
+}
