@@ -46,7 +46,7 @@ const web = {
   },
   moduleFileExtensions: ['ts', 'html', 'js', 'mjs', 'json'],
   transformIgnorePatterns: [
-    '/node_modules/(?!(.*\\.mjs$|uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|@angular|@ngrx|@material-symbols|d3-polygon|clipper2-ts|htmlparser2|entities|dom-serializer|domelementtype|domhandler|domutils)/?)',
+    '/node_modules/(?!(.*\\.mjs$|uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|@angular|@ngrx|@material-symbols|d3-polygon|clipper2-ts|@cto.af|htmlparser2|entities|dom-serializer|domelementtype|domhandler|domutils)/?)',
   ],
   moduleNameMapper: { '^@stylet/core/(.*)$': `${import.meta.dirname}/core/src/$1/index.ts` },
 };

@@ -23,19 +23,19 @@ import {
 } from './text-commands';
 import { TypedFonts, cssFamily } from './typed-fonts';
 import { Typesetting } from '../../platform/typed/typesetting';
+import type { TextInHand } from './text-in-hand';
 import { Typing } from './typing';
 
 const LINES = new PluginKey<DecorationSet>('lines');
 
 /** What the browser edits: the text of the box that is typed in. */
 @Injectable()
-export class RichEditor {
+export class RichEditor implements TextInHand {
   private readonly typing = inject(Typing);
   private readonly typedFonts = inject(TypedFonts);
   private readonly typesetting = inject(Typesetting);
   private view: EditorView | undefined;
   readonly cssFamily: (family: Family) => string = cssFamily;
-  /** The look of what is selected, as far as it is the same; and that of its paragraph. */
   readonly look = signal<Partial<Look>>({});
   readonly paragraph = signal<ParagraphLook>({});
 
@@ -70,7 +70,6 @@ export class RichEditor {
     this.view = undefined;
   }
 
-  /** Has lines end where they are laid out to, once more. */
   lay(): void {
     this.view?.dispatch(this.view.state.tr.setMeta(LINES, true).setMeta('addToHistory', false));
   }
@@ -79,7 +78,6 @@ export class RichEditor {
     this.typedFonts.need(facesIn(body));
   }
 
-  /** Gives selected words a look, or all of them where none are selected and nothing is being written. */
   setLook(look: Partial<Look>): void {
     this.run(setLook(look));
   }
@@ -92,7 +90,6 @@ export class RichEditor {
     this.run(setParagraphs(change));
   }
 
-  /** All paragraphs are others now; one step of what can be undone here. */
   replaceAll(paragraphs: readonly Paragraph[]): void {
     const { view } = this;
     if (!view) return;
@@ -100,12 +97,10 @@ export class RichEditor {
     view.dispatch(view.state.tr.replaceWith(0, view.state.doc.content.size, content));
   }
 
-  /** Has the keyboard here. */
   takeKeyboard(): void {
     this.view?.focus();
   }
 
-  /** Has the keyboard here, unless a menu has it, which gives it back. */
   focus(): void {
     if (!document.querySelector('.mat-mdc-menu-panel')) this.view?.focus();
   }

@@ -14,7 +14,7 @@ import {
 } from '@stylet/core/typed';
 import { ColorChoice } from '../../platform/kit/color-choice';
 import { highlighterColors, inkColors, nameOfColor } from '../../platform/kit/palettes';
-import type { RichEditor } from './rich-editor';
+import type { TextInHand } from './text-in-hand';
 import { StylePreview } from './style-preview';
 import { TextStyleKit } from './text-style-kit';
 import { TypedFonts, cssFamily } from './typed-fonts';
@@ -88,7 +88,7 @@ export class TextBar {
   }
 
   /** It shows as long as there is one. */
-  protected get editor(): RichEditor {
+  protected get editor(): TextInHand {
     return this.typing.editor()!;
   }
 

@@ -28,7 +28,8 @@ export class TextTool implements Tool {
     return new TextGesture(at, page, this.typing);
   }
 
-  hint(): string {
+  hint(): string | undefined {
+    if (this.typing.box()) return undefined;
     return 'Tap where you want to type, or drag a width';
   }
 }

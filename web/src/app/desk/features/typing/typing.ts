@@ -18,7 +18,7 @@ import { documentFeature } from '../../platform/document/document.reducer';
 import { Editing } from '../../platform/document/editing';
 import type { Remains } from '../../platform/paper/remains';
 import { Typesetting } from '../../platform/typed/typesetting';
-import type { RichEditor } from './rich-editor';
+import type { TextInHand } from './text-in-hand';
 import { TextStyleKit } from './text-style-kit';
 
 /** What is typed is sent on after so many ms; a pause of so many begins another step of undo. */
@@ -40,7 +40,7 @@ export class Typing {
   private burstEnds = 0;
 
   /** What edits it, once that is shown. */
-  readonly editor = signal<RichEditor | undefined>(undefined);
+  readonly editor = signal<TextInHand | undefined>(undefined);
 
   /** As it is now; its words may not be on the page yet. */
   readonly box = this.draft.asReadonly();

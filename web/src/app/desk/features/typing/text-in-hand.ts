@@ -1,0 +1,20 @@
+import type { Signal } from '@angular/core';
+import type { Look, Paragraph, ParagraphLook } from '@stylet/core/typed';
+
+/** The text that is being edited, as what changes its look needs it. */
+export interface TextInHand {
+  /** The look of what is selected, as far as it is the same; and that of its paragraph. */
+  readonly look: Signal<Partial<Look>>;
+  readonly paragraph: Signal<ParagraphLook>;
+  /** Gives selected words a look, or those that are typed next. */
+  setLook(look: Partial<Look>): void;
+  toggle(key: 'bold' | 'italic' | 'underline' | 'strike'): void;
+  setParagraphs(change: (look: ParagraphLook) => ParagraphLook): void;
+  /** All paragraphs are others now; one step of what can be undone here. */
+  replaceAll(paragraphs: readonly Paragraph[]): void;
+  /** Has lines end where they are laid out to, once more. */
+  lay(): void;
+  /** Has the keyboard here, unless a menu has it, which gives it back. */
+  focus(): void;
+  takeKeyboard(): void;
+}
