@@ -4,15 +4,8 @@ import { Typesetter, facesIn } from '../../typesetting/index';
 import { engineWith, fontFile } from '../../typesetting/testing/typesetter';
 import { exportUpdate } from '../export';
 import { importPdf } from '../import';
-import type {
-  PdfRef} from '../objects/index';
-import {
-  PdfDict,
-  PdfUpdate,
-  deflateHere,
-  textString,
-  type PdfValue,
-} from '../objects/index';
+import type { PdfRef } from '../objects/index';
+import { PdfDict, PdfUpdate, deflateHere, textString, type PdfValue } from '../objects/index';
 import { readPages } from '../pages';
 import { opened, smallPdf } from '../testing/small-file';
 import { TypeTools } from '../type/index';
