@@ -28,6 +28,7 @@ import { removePrepared } from './prepared';
 import { picturePlace } from './picture-place';
 import { redrawZoom } from './redraw-zoom';
 import { shapeRecognise } from './shape-recognise';
+import { textLayout, textLetter } from './text-layout';
 import { writingFrames } from './writing-frames';
 import { zoomSharp } from './zoom';
 
@@ -39,6 +40,8 @@ const all: readonly Benchmark[] = [
   inkBytes,
   redrawZoom,
   shapeRecognise,
+  textLayout,
+  textLetter,
   closeupLive,
   lassoHit,
   dragFrames,

@@ -257,3 +257,24 @@ test('a box is as wide as its side is dragged to, its lines ending there; and un
   await desk.page.keyboard.press('Control+z');
   await expect.poll(async () => (await box()).size).toEqual(before.size);
 });
+
+test('what is typed is not lost where somebody else has removed the box meanwhile', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  await begin(desk, 80, 230);
+  await desk.page.keyboard.type('High water');
+  const boxes = async () => (await instance.annotations(deck)) as unknown as Box[];
+  await expect.poll(async () => (await boxes()).length).toBe(1);
+  const [{ id, pageId }] = (await boxes()) as unknown as { id: string; pageId: string }[];
+  await instance.perform(deck, { type: 'annotation.remove', annotationId: id, pageId });
+  await expect.poll(async () => (await boxes()).length).toBe(0);
+  await expect(desk.page.getByText('Typed text 1')).toHaveCount(0);
+  await desk.page.keyboard.type(' at noon');
+  await desk.page.keyboard.press('Escape');
+  await expect
+    .poll(async () => (await boxes()).map(({ paragraphs }) => paragraphs[0].runs[0].text))
+    .toEqual(['High water at noon']);
+});

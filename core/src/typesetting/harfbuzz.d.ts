@@ -58,6 +58,8 @@ declare module 'harfbuzzjs' {
     setDirection(direction: string): void;
     setScript(script: string): void;
     json(): Glyph[];
+    getGlyphInfosAndPositions(): unknown[];
+    destroy(): void;
   }
   const harfbuzz: Promise<{
     createBlob(bytes: Uint8Array): HbBlob;

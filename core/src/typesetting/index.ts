@@ -2,4 +2,5 @@ export * from './engine';
 export * from './items';
 export * from './layout';
 export * from './subsetter';
+export * from './text-layout';
 export * from './text-parts';

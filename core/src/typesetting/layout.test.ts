@@ -8,7 +8,8 @@ import {
   type Body,
 } from '../typed/index';
 import { breaksOf } from './breaks';
-import { Typesetter, type Line } from './layout';
+import { Typesetter } from './layout';
+import type { Line } from './text-layout';
 import { engineWith, laidOut } from './testing/typesetter';
 
 const words = fc.constantFrom(

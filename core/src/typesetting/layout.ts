@@ -8,53 +8,10 @@ import {
   type Paragraph,
 } from '../typed/index';
 import { visualOrder } from './directions';
-import type { Engine, Shaped } from './engine';
+import type { Engine } from './engine';
 import { fill, tabStops, type Extent, type TabStop } from './lines';
 import { drawnSize, ShapedParagraph } from './shaped-paragraph';
-
-/** Glyphs that stand beside each other on a line; lengths in points, from the top left of the text. */
-export interface GlyphRun {
-  readonly face: Face;
-  readonly look: Look;
-  /** The size they are drawn in. */
-  readonly size: number;
-  readonly shaped: Shaped;
-  /** Where the first one stands, and the baseline, raised or lowered as their look says. */
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  /** What is added to each space, in points. */
-  readonly stretch: number;
-  readonly isRightToLeft: boolean;
-  /** What of the paragraph they stand for, in UTF-16 units, and the text of that. */
-  readonly from: number;
-  readonly to: number;
-  readonly text: string;
-}
-
-export interface Line {
-  /** Which paragraph it is of. */
-  readonly paragraph: number;
-  readonly from: number;
-  readonly to: number;
-  readonly x: number;
-  readonly width: number;
-  readonly top: number;
-  readonly height: number;
-  readonly baseline: number;
-  /** From the left. */
-  readonly runs: readonly GlyphRun[];
-  /** What stands before the first line of a paragraph of a list. */
-  readonly marker: { readonly text: string; readonly runs: readonly GlyphRun[] } | undefined;
-}
-
-/** Text laid out in lines; all lengths in points. */
-export interface TextLayout {
-  readonly lines: readonly Line[];
-  /** That of the longest line, with what stands before it. */
-  readonly width: number;
-  readonly height: number;
-}
+import type { GlyphRun, Line, TextLayout } from './text-layout';
 
 /** Distance of tab stops where none are set, and what a level of indent is: multiples of the text's size. */
 const TAB = 3;
@@ -65,6 +22,8 @@ const MARKER_GAP = 0.5;
 interface LaidParagraph {
   readonly lines: readonly Omit<Line, 'paragraph'>[];
   readonly height: number;
+  /** Its lines where they stood last: most of a long text stays where it is while one types. */
+  placed?: { readonly paragraph: number; readonly y: number; readonly lines: readonly Line[] };
 }
 
 /** What the text looks like that has no look of its own, and that as text, to tell whether it is another. */
@@ -97,7 +56,7 @@ export class Typesetter {
       const laid = this.laidOut(paragraph, base, numbering.next(paragraph), measured);
       // Nothing stands above the first, so that it lies where the text begins.
       if (i > 0) y += paragraph.before ?? 0;
-      for (const line of laid.lines) lines.push({ ...moved(line, y), paragraph: i });
+      for (const line of placed(laid, i, y)) lines.push(line);
       y += laid.height;
       if (i < paragraphs.length - 1) y += paragraph.after ?? 0;
     });
@@ -299,6 +258,17 @@ function partsOf({ items, itemized }: ShapedParagraph, { from, end, to }: Extent
 function shareBefore(align: Paragraph['align'], isFromRight: boolean): number {
   if (align === 'center') return 0.5;
   return (align === 'end') === isFromRight ? 0 : 1;
+}
+
+/** The lines of a paragraph as the so-manieth, from a height on. */
+function placed(laid: LaidParagraph, paragraph: number, y: number): readonly Line[] {
+  if (laid.placed?.paragraph !== paragraph || laid.placed.y !== y)
+    laid.placed = {
+      paragraph,
+      y,
+      lines: laid.lines.map((line) => ({ ...moved(line, y), paragraph })),
+    };
+  return laid.placed.lines;
 }
 
 const moved = (line: Omit<Line, 'paragraph'>, down: number): Omit<Line, 'paragraph'> => {

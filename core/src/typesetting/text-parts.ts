@@ -1,6 +1,6 @@
 import type { Box } from '../geometry/index';
 import type { Engine } from './engine';
-import type { GlyphRun, Line, TextLayout } from './layout';
+import type { GlyphRun, Line, TextLayout } from './text-layout';
 
 /** What is painted of laid out text, in the order in which it lies over each other; in points, from the text's top left. */
 export type TextPart =

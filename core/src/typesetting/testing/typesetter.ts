@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Engine } from '../engine';
 import { facesIn } from '../items';
-import { Typesetter, type TextLayout } from '../layout';
+import { Typesetter } from '../layout';
+import type { TextLayout } from '../text-layout';
 import type { Body, FaceId } from '../../typed/index';
 
 const folder = process.env['STYLET_FONTS']!;

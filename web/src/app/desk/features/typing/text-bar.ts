@@ -15,6 +15,7 @@ import {
 import { ColorChoice } from '../../platform/kit/color-choice';
 import { highlighterColors, inkColors, nameOfColor } from '../../platform/kit/palettes';
 import type { TextInHand } from './text-in-hand';
+import { ColorRow } from './color-row';
 import { StylePreview } from './style-preview';
 import { TextStyleKit } from './text-style-kit';
 import { TypedFonts, cssFamily } from './typed-fonts';
@@ -44,6 +45,7 @@ const MARKS = [
   selector: 'stylet-text-bar',
   imports: [
     ColorChoice,
+    ColorRow,
     MatButtonModule,
     MatIconModule,
     MatMenuModule,

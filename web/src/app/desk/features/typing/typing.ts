@@ -107,11 +107,11 @@ export class Typing {
 
   /** Editing is over: what is empty goes. */
   end(): void {
+    this.send();
     const box = this.draft();
     if (!box) return;
-    this.send();
-    if (isEmpty(box) && this.sent) this.carryOut(removalOf(this.sent));
     if (!isEmpty(box)) this.styles.keep(styleOfBox(box));
+    else if (this.sent && find(this.state(), box.pageId, box.id)) this.carryOut(removalOf(box));
     this.draft.set(undefined);
     this.sent = undefined;
     this.burstEnds = 0;
@@ -146,30 +146,21 @@ export class Typing {
     this.timer = undefined;
     const box = this.draft();
     if (!box || box === this.sent) return;
-    if (!this.sent) {
-      if (isEmpty(box)) return;
-      this.carryOut({ type: 'annotation.add', annotation: box });
-    } else {
-      // Whoever has removed it meanwhile is not typed over.
-      if (!find(this.state(), box.pageId, box.id)) return;
-      const { paragraphs, look, color, frame, size, keepsWidth, modified } = box;
-      const fields = {
-        paragraphs,
-        look,
-        color,
-        frame,
-        size,
-        keepsWidth: keepsWidth ?? null,
-        modified,
-      };
-      this.carryOut({
-        type: 'annotation.change',
-        pageId: box.pageId,
-        annotationId: box.id,
-        fields,
-      });
+    if (this.sent && find(this.state(), box.pageId, box.id)) {
+      const { paragraphs, look, color, frame, size, modified } = box;
+      const keepsWidth = box.keepsWidth ?? null;
+      const fields = { paragraphs, look, color, frame, size, keepsWidth, modified };
+      const { pageId, id: annotationId } = box;
+      this.carryOut({ type: 'annotation.change', pageId, annotationId, fields });
+      this.sent = box;
+      return;
     }
-    this.sent = box;
+    if (isEmpty(box)) return;
+    // Somebody has removed it while it is typed in: what is typed is not lost, and is a box of its own.
+    const own = this.sent ? { ...box, id: newId() } : box;
+    this.draft.set(own);
+    this.carryOut({ type: 'annotation.add', annotation: own });
+    this.sent = own;
   }
 
   /** A burst of typing is one step of undo. */
