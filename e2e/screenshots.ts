@@ -44,9 +44,6 @@ await page.locator('stylet-document-card').first().waitFor();
 await page.waitForTimeout(1500);
 await shoot('library');
 
-await page.getByRole('link', { name: 'Keywords' }).click();
-await shoot('keywords');
-
 await open('Waves and tides', '16');
 await shoot('desk');
 await page.getByRole('button', { name: 'Export' }).click();
@@ -63,6 +60,22 @@ await desk.pen([
 await shoot('selection');
 await page.keyboard.press('Escape');
 await page.keyboard.press('Escape');
+
+await desk.goTo('1');
+await page.getByLabel('Text, key T').click();
+await desk.pen([await spot(1, 80, 262), await spot(1, 420, 292)]);
+await page.getByRole('textbox', { name: 'Typed text' }).waitFor();
+const textBar = page.getByRole('toolbar', { name: 'Typed text' });
+await textBar.getByLabel('Size in points').fill('15');
+await textBar.getByLabel('Size in points').press('Enter');
+await page.keyboard.type('Read the gauge at the landing stage twice a day, and write down what the table says.');
+await textBar.getByRole('button', { name: 'Save style' }).click();
+await page.keyboard.press('Enter');
+await page.keyboard.press('Control+b');
+await page.keyboard.type('High water 06:40');
+await shoot('typing');
+await page.keyboard.press('Escape');
+await undoAll();
 
 await desk.goTo('22');
 await page.keyboard.press('l');

@@ -197,11 +197,14 @@ test('a look is saved as a style, given to another box with one tap, and kept wi
   await desk.saved();
   await expect
     .poll(async () =>
-      ((await instance.annotations(deck)) as unknown as Box[]).map(({ look }) => look),
+      ((await instance.annotations(deck)) as unknown as Box[]).map(({ look, paragraphs }) => ({
+        look,
+        words: paragraphs.map(({ runs }) => runs.map(({ text }) => text).join('')),
+      })),
     )
     .toEqual([
-      { font: 'source-serif-4', size: 18 },
-      { font: 'source-serif-4', size: 18 },
+      { look: { font: 'source-serif-4', size: 18 }, words: ['Title'] },
+      { look: { font: 'source-serif-4', size: 18 }, words: ['small'] },
     ]);
   await page.reload();
   await desk.drawn();
