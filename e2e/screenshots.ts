@@ -63,7 +63,7 @@ await page.keyboard.press('Escape');
 
 await desk.goTo('1');
 await page.getByLabel('Text, key T').click();
-await desk.pen([await spot(1, 80, 262), await spot(1, 420, 292)]);
+await desk.pen([await spot(1, 420, 200), await spot(1, 680, 230)]);
 await page.getByRole('textbox', { name: 'Typed text' }).waitFor();
 const textBar = page.getByRole('toolbar', { name: 'Typed text' });
 await textBar.getByLabel('Size in points').fill('15');
