@@ -68,7 +68,9 @@ await page.getByRole('textbox', { name: 'Typed text' }).waitFor();
 const textBar = page.getByRole('toolbar', { name: 'Typed text' });
 await textBar.getByLabel('Size in points').fill('15');
 await textBar.getByLabel('Size in points').press('Enter');
-await page.keyboard.type('Read the gauge at the landing stage twice a day, and write down what the table says.');
+await page.keyboard.type(
+  'Read the gauge at the landing stage twice a day, and write down what the table says.',
+);
 await textBar.getByRole('button', { name: 'Save style' }).click();
 await page.keyboard.press('Enter');
 await page.keyboard.press('Control+b');
