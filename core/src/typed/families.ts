@@ -91,6 +91,10 @@ export function faceOf(family: Family | Fallback, isBold: boolean, isItalic: boo
   };
 }
 
+/** The family that a face is of. */
+export const familyOf = (face: FaceId): Family | Fallback =>
+  face.replace(/(-bold)?(-italic)?$/, '') as Family | Fallback;
+
 /** All faces there are. */
 export const faceIds: readonly FaceId[] = (
   Object.keys(familyFacts) as (Family | Fallback)[]

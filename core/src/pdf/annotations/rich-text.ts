@@ -192,7 +192,7 @@ function familyNamed(names: string | undefined): Family | undefined {
 }
 
 /** A colour of CSS (Color 4, 5.1 and 5.2) as six digits. */
-export function hexIn(color = ''): string | undefined {
+function hexIn(color = ''): string | undefined {
   const long = /^#([0-9a-f]{6})$/i.exec(color);
   if (long) return `#${long[1].toLowerCase()}`;
   const short = /^#([0-9a-f])([0-9a-f])([0-9a-f])$/i.exec(color);

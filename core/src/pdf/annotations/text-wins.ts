@@ -7,7 +7,7 @@ import { readBox } from '../pages';
 import { lineWidth, type Comparison } from './comparison';
 import { colorOf, numbersOf } from './entries';
 import { movedBy } from './own-copy';
-import { hexIn, lookIn, markersOf, propertiesIn, readRichText, toldText } from './rich-text';
+import { lookIn, markersOf, propertiesIn, readRichText, toldText } from './rich-text';
 import { isUpright } from './text-entries';
 
 type OfText = Comparison<TextBox>;
@@ -39,7 +39,7 @@ function withLook({ file, annotation, dict, differs }: OfText): TextBox {
   if (differs('DS')) {
     const style = propertiesIn(textOf(file.resolve(dict.get('DS'))));
     const { color: said, ...more } = lookIn(style, { ...look, color });
-    color = said ?? hexIn(style['color']) ?? color;
+    color = said ?? color;
     look = { ...look, ...more };
   }
   return { ...annotation, color, look };

@@ -1,4 +1,4 @@
-import { familyFacts, type FaceId, type Family } from '../../typed/index';
+import { familyFacts, familyOf, type FaceId } from '../../typed/index';
 import {
   PdfDict,
   bytesOf,
@@ -102,8 +102,6 @@ function flagsOf(face: FaceId): number {
     (face.endsWith('-italic') ? FLAGS.italic : 0)
   );
 }
-
-const familyOf = (face: FaceId): Family => face.replace(/(-bold)?(-italic)?$/, '') as Family;
 
 /** The name of a face as a name of PostScript. */
 function postScriptName(face: FaceId): string {

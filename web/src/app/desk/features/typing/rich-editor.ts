@@ -90,6 +90,10 @@ export class RichEditor implements TextInHand {
     this.run(setParagraphs(change));
   }
 
+  indent(by: 1 | -1): void {
+    this.run(indentBy(by));
+  }
+
   replaceAll(paragraphs: readonly Paragraph[]): void {
     const { view } = this;
     if (!view) return;

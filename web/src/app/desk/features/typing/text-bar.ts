@@ -154,10 +154,7 @@ export class TextBar {
   }
 
   protected indent(by: 1 | -1): void {
-    this.editor.setParagraphs((look) => ({
-      ...look,
-      indent: Math.min(9, Math.max(0, (look.indent ?? 0) + by)) || undefined,
-    }));
+    this.editor.indent(by);
   }
 
   protected lines(lines: number): void {

@@ -26,10 +26,6 @@ export class TextStyleKit {
     this.change({ saved: this.saved().map((one) => (one.id === id ? { ...one, name } : one)) });
   }
 
-  replace(id: string, style: TextStyle): void {
-    this.change({ saved: this.saved().map((one) => (one.id === id ? { ...one, style } : one)) });
-  }
-
   remove(id: string): void {
     this.change({ saved: this.saved().filter((one) => one.id !== id) });
   }

@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { DOCUMENT } from '@angular/common';
-import { fallbacks, type Face, type FaceId, type Family } from '@stylet/core/typed';
+import { fallbacks, familyOf, type FaceId, type Family } from '@stylet/core/typed';
 
 /** What fonts of typed text are called in style sheets: not as those of the interface. */
 const called = (family: string): string => `typed-${family}`;
@@ -19,8 +19,7 @@ export class TypedFonts {
     for (const id of faces) {
       if (this.known.has(id)) continue;
       this.known.add(id);
-      const family = id.replace(/(-bold)?(-italic)?$/, '') as Face['family'];
-      const face = new FontFace(called(family), `url(/fonts/${id}.ttf)`, {
+      const face = new FontFace(called(familyOf(id)), `url(/fonts/${id}.ttf)`, {
         weight: id.includes('-bold') ? '700' : '400',
         style: id.endsWith('-italic') ? 'italic' : 'normal',
       });

@@ -5,13 +5,13 @@ import {
   highestOrder,
   newId,
   orderAbove,
+  roomInBox,
   styleOfBox,
   type Effect,
   type TextBox,
 } from '@stylet/core/document';
 import type { Matrix } from '@stylet/core/geometry';
 import type { Paragraph } from '@stylet/core/typed';
-import type { TextLayout } from '@stylet/core/typesetting';
 import { Store } from '@ngrx/store';
 import { Author } from '../../../settings/author';
 import { documentFeature } from '../../platform/document/document.reducer';
@@ -117,12 +117,6 @@ export class Typing {
     this.burstEnds = 0;
   }
 
-  /** The text of the box in lines; nothing until its fonts have come. */
-  layout(): TextLayout | undefined {
-    const box = this.draft();
-    return box && this.typesetting.layoutOf(box);
-  }
-
   /** Its size has to be found out again: fonts have come. */
   measure(): void {
     const box = this.draft();
@@ -134,8 +128,7 @@ export class Typing {
 
   private measured(box: TextBox): TextBox {
     const { padding } = box.frame;
-    const room = box.keepsWidth ? Math.max(1, box.size.width - 2 * padding) : undefined;
-    const layout = this.typesetting.layout(bodyOfBox(box), room);
+    const layout = this.typesetting.layout(bodyOfBox(box), roomInBox(box));
     if (!layout) return box;
     const width = box.keepsWidth ? box.size.width : layout.width + 2 * padding;
     return { ...box, size: { width, height: layout.height + 2 * padding } };

@@ -53,20 +53,20 @@ export class AnnotationSelection {
       return count === undefined ? [] : [{ sort, count }];
     });
   });
-  /** The one shape that is selected, whose handles can be taken hold of. */
-  readonly shape = computed<ShapeAnnotation | undefined>(() => {
-    const [only, ...others] = this.annotations();
-    return only?.kind === 'shape' && others.length === 0 ? only : undefined;
-  });
   /** The only one that is selected. */
   readonly only = computed<Annotation | undefined>(() => {
     const [only, ...others] = this.annotations();
     return others.length === 0 ? only : undefined;
   });
+  /** The one shape that is selected, whose handles can be taken hold of. */
+  readonly shape = computed<ShapeAnnotation | undefined>(() => {
+    const only = this.only();
+    return only?.kind === 'shape' ? only : undefined;
+  });
   /** The one picture that is selected. */
   readonly picture = computed<Picture | undefined>(() => {
-    const [only, ...others] = this.annotations();
-    return only?.kind === 'picture' && others.length === 0 ? only : undefined;
+    const only = this.only();
+    return only?.kind === 'picture' ? only : undefined;
   });
   /** What a shape looks like while one of its handles is dragged. */
   readonly dragged = signal<ShapeAnnotation | undefined>(undefined);
