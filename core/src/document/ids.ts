@@ -21,3 +21,9 @@ export function idsFor(documentId: string): Ids {
 /** A painting order just above `last` (the topmost so far, or undefined on an empty page). */
 export const orderAbove = (last: string | undefined): string =>
   generateKeyBetween(last ?? null, null);
+
+/** When an id of version 7 was made (RFC 9562, 5.7), as an ISO 8601 instant; undefined for those of other versions. */
+export function madeAt(id: string): string | undefined {
+  const digits = id.replaceAll('-', '');
+  return digits[12] === '7' ? new Date(parseInt(digits.slice(0, 12), 16)).toISOString() : undefined;
+}

@@ -1,13 +1,14 @@
 import { z } from 'zod';
 import { count, text } from '../bounds/index';
 import type { Polygon } from '../ink/index';
+import { addressSchema } from '../typed/index';
 import { idSchema, placed, quadSchema, type Quad } from './common-fields';
 import { placeSchema } from './landmark';
 
 /** Where a link leads: a place in its document, an address, another document; nowhere, if it is gone. */
 export const linkTargetSchema = z.union([
   z.object({ place: placeSchema }),
-  z.object({ address: z.url({ protocol: /^(https?|mailto)$/ }).max(2000) }),
+  z.object({ address: addressSchema }),
   z.object({
     documentId: idSchema,
     title: text(300),

@@ -11,6 +11,7 @@ import { isPortfolio, readAttachments } from './attachments';
 import { Destinations } from './destinations';
 import { readLabels } from './labels';
 import { PdfRef, PdfSyntaxError, textOf, type PdfFile } from './objects/index';
+import { readSource } from './typed-pages/source';
 import { readKeywords } from './landmarks/keywords';
 import { landmarksOf } from './landmarks/read';
 import { readOutline } from './outline';
@@ -39,6 +40,8 @@ export interface ImportedPdf {
   readonly pages: readonly ImportedPage[];
   readonly landmarks: readonly Landmark[];
   readonly annotations: readonly Annotation[];
+  /** Whether its pages are typed, and their text can be read back. */
+  readonly isTyped: boolean;
   /** What there is to say about it. */
   readonly notices: readonly Notice[];
 }
@@ -78,6 +81,7 @@ export function importPdf(
     title: title === '' ? undefined : title,
     pages,
     ...withUniqueIds(annotations, landmarks, ids),
+    isTyped: readSource(file, inFile) !== undefined,
     notices: noticesOf(file, inFile, clean),
   };
 }

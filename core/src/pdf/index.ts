@@ -18,4 +18,5 @@ export * from './take-in';
 export { tidyingUpdate } from './tidy';
 export { remarkOn } from './annotations/flattened';
 export { notebookPages, paperPdf } from './paper-pdf';
+export * from './typed-pages/index';
 export { linkAddresses } from './link-addresses';

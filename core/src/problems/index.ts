@@ -38,6 +38,26 @@ export const problems = {
     title: 'No file came with the request',
     advice: 'Send one PDF in the multipart field “file”.',
   },
+  'text-unreadable': {
+    status: 422,
+    title: 'This is no text that can be read',
+    advice: 'Save it as plain text in UTF-8, or as a PDF, and bring that in.',
+  },
+  'text-not-found': {
+    status: 404,
+    title: 'This document has no typed pages',
+    advice: 'Type in a box on its pages instead.',
+  },
+  'text-changed': {
+    status: 409,
+    title: 'Somebody else has gone on with this text',
+    advice: 'Read it again, and put what you have changed into that.',
+  },
+  'text-too-long': {
+    status: 413,
+    title: 'The text is too long for one document',
+    advice: 'Divide it, and bring the parts in one by one.',
+  },
   'find-without-words': {
     status: 400,
     title: 'There is nothing to look for',

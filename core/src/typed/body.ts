@@ -7,6 +7,9 @@ export const LONGEST_TEXT = 100_000;
 export const MOST_PARAGRAPHS = 5_000;
 const MOST_RUNS = 5_000;
 
+/** An address that words can lead to. */
+export const addressSchema = z.url({ protocol: /^(https?|mailto)$/ }).max(2000);
+
 const color = z.string().regex(/^#[0-9a-f]{6}$/i);
 
 /** What letters look like; lengths in points. */
@@ -21,6 +24,8 @@ export const lookSchema = z.object({
   /** The colour behind the words. */
   behind: color.optional(),
   script: z.enum(['super', 'sub']).optional(),
+  /** Where the words lead. */
+  link: addressSchema.optional(),
 });
 
 /** Text of one look: what of it differs from that of the whole. U+000A is a line break within the paragraph. */
@@ -30,6 +35,7 @@ export const runSchema = z.object({
 });
 
 export const alignments = ['start', 'center', 'end', 'justify'] as const;
+export type Alignment = (typeof alignments)[number];
 export const lists = ['bullet', 'number', 'check'] as const;
 export const MOST_INDENT = 9;
 
@@ -37,6 +43,8 @@ export const MOST_INDENT = 9;
 export const paragraphLookSchema = z.object({
   align: z.enum(alignments).optional(),
   list: z.enum(lists).optional(),
+  /** The number of the first entry of a numbered list; 1 where it is left out. */
+  start: z.int().min(0).max(999_999_999).optional(),
   /** Whether what a check list names has been done. */
   isDone: z.boolean().optional(),
   indent: z.int().min(0).max(MOST_INDENT).optional(),

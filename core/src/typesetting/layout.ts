@@ -75,7 +75,12 @@ export class Typesetter {
     return width;
   }
 
-  private laidOut(paragraph: Paragraph, base: Base, number: number, width: number): LaidParagraph {
+  private laidOut(
+    paragraph: Paragraph,
+    base: Base,
+    number: number | undefined,
+    width: number,
+  ): LaidParagraph {
     const shaped = this.shapedOf(paragraph, base);
     const key = `${width} ${number}`;
     const before = this.laid.get(shaped);
@@ -89,7 +94,7 @@ export class Typesetter {
     shaped: ShapedParagraph,
     paragraph: Paragraph,
     base: Base,
-    number: number,
+    number: number | undefined,
     width: number,
   ): LaidParagraph {
     const { look } = base;
@@ -183,7 +188,7 @@ export class Typesetter {
   private marker(
     paragraph: Paragraph,
     base: Look,
-    number: number,
+    number: number | undefined,
     baseline: number,
     { at, isFromRight }: { at: number; isFromRight: boolean },
   ): Line['marker'] {

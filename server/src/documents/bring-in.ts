@@ -80,6 +80,7 @@ export async function storeDocument(
     title,
     original: original.digest,
     working: file.digest,
+    typed: facts.isTyped ? file.digest : null,
     repair,
     notices: [...facts.notices],
     folderId,

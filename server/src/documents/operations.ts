@@ -45,13 +45,14 @@ export async function perform(
   batch: readonly Operation[],
 ): Promise<Performed> {
   const added = await addAtOnce(database, identity, documentId, batch);
-  if (!added) return database.transaction((all) => performAll(all, identity, documentId, batch));
+  if (!added) return database.transaction((all) => performWithin(all, identity, documentId, batch));
   const revisions = new Map(added.map(({ operation, revision }) => [operation.id, revision]));
   const { revision } = added[added.length - 1];
   return { result: resultOf(revision, batch, revisions, []), fresh: added };
 }
 
-async function performAll(
+/** The same within a transaction that does more. */
+export async function performWithin(
   transaction: Queries,
   identity: Identity,
   documentId: string,

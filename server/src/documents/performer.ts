@@ -46,6 +46,11 @@ export class Performer {
     });
   }
 
+  /** Operations were carried out elsewhere, with something that goes with them, and are committed. */
+  told(documentId: string, fresh: Performed['fresh']): void {
+    this.done(documentId, fresh);
+  }
+
   private async performAll(documentId: string): Promise<void> {
     const line = this.waiting.get(documentId)!;
     while (line.length > 0) await this.performTogether(documentId, nextOf(line));

@@ -1,7 +1,7 @@
 import type { DocumentSummary, StyletDocument } from '@stylet/core/api';
 import { byOrder, type Annotation, type DocumentPage, type Landmark } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
-import { and, desc, eq, inArray, isNotNull, ne } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNotNull, ne, sql } from 'drizzle-orm';
 import { isSeenBy } from '../access/access';
 import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
@@ -83,6 +83,7 @@ export async function readDocument(
   return {
     ...summary,
     source: (await sourceOf(queries, id, 'working')).digest,
+    isTyped: await isTyped(queries, id),
     companion: await companionOf(queries, identity, id),
     landmarks: await readLandmarks(queries, id),
     place: await placeIn(queries, identity, id),
@@ -109,6 +110,15 @@ export async function readLandmarks(queries: Queries, id: string): Promise<Landm
   return rows.map(({ fields }) => fields);
 }
 
+/** Whether a document has typed pages. */
+async function isTyped(queries: Queries, id: string): Promise<boolean> {
+  const [row] = await queries
+    .select({ typed: documents.typed })
+    .from(documents)
+    .where(eq(documents.id, id));
+  return row?.typed !== null;
+}
+
 /** All annotations of a document, or those on some pages. */
 export async function readAnnotations(
   queries: Queries,
@@ -123,16 +133,20 @@ export async function readAnnotations(
   return rows.map(fromRow);
 }
 
-/** Digest and size of a document's file: as it came, or as it is worked on. */
+/** Digest and size of a document's file: as it came, as it was worked on first, or that which exports begin with. */
 export async function sourceOf(
   queries: Queries,
   id: string,
-  which: 'original' | 'working',
+  which: 'original' | 'working' | 'exported',
 ): Promise<{ digest: string; size: number; title: string }> {
+  const file =
+    which === 'exported'
+      ? sql`coalesce(${documents.typed}, ${documents.working})`
+      : documents[which];
   const [row] = await queries
     .select({ digest: sources.digest, size: sources.size, title: documents.title })
     .from(documents)
-    .innerJoin(sources, eq(sources.digest, documents[which]))
+    .innerJoin(sources, eq(sources.digest, file))
     .where(eq(documents.id, id));
   if (!row) throw notFound(id);
   return row;
@@ -143,7 +157,7 @@ export async function sourcesOf(
   queries: Queries,
   id: string,
 ): Promise<{ title: string; sources: { digest: string; size: number }[] }> {
-  const own = await sourceOf(queries, id, 'working');
+  const own = await sourceOf(queries, id, 'exported');
   const others = await queries
     .selectDistinct({ digest: sources.digest, size: sources.size })
     .from(pages)

@@ -20,6 +20,7 @@ import type { FileTools } from '../sources/take-pdf';
 import type { Services } from '../services';
 import { AT_ONCE } from '../db/database';
 import { pdfIn } from '../sources/upload';
+import { withPdf } from '../typed/with-pdf';
 import { awaitedBy } from '../work/awaited';
 import { listAnnotations } from './annotation-list';
 import { bringIn } from './bring-in';
@@ -44,20 +45,16 @@ export const documentRoutes =
         config: { needs: 'nothing', isUnwatched: true },
         schema: {
           summary:
-            'Bring in a PDF, sent as the multipart field “file”, after a field “password” if it has one',
+            'Bring in a PDF, or text (.txt, .md, .html) that becomes one, sent as the multipart field “file”, after a field “password” if it has one',
           consumes: ['multipart/form-data'],
           querystring: bringInQuerySchema,
           response: { 201: broughtInSchema },
         },
       },
       async (request, reply) => {
-        const { filename, ...coming } = await pdfIn(request, reply, services);
-        const { id, otherTitle } = await bringIn(
-          services,
-          request.identity,
-          filename,
-          coming,
-          request.query,
+        const file = { ...(await pdfIn(request, reply, services)), id: request.query.id };
+        const { id, otherTitle } = await withPdf(services, file, (pdf) =>
+          bringIn(services, request.identity, file.filename, pdf, request.query),
         );
         reply.code(201).header('location', `/api/documents/${id}`);
         return { ...(await summaryOf(database, id)), otherTitle };

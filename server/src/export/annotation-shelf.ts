@@ -6,7 +6,7 @@ import {
   type DocumentState,
 } from '@stylet/core/document';
 import type { ExportLandmarks, ExportPage } from '@stylet/core/pdf';
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { AT_ONCE, type Database, type Queries } from '../db/database';
 import { operationsAfter } from '../documents/operation-log';
@@ -21,6 +21,8 @@ export interface Shelved {
   readonly pages: readonly ExportPage[];
   readonly landmarks: ExportLandmarks;
 }
+
+export type ShelvedState = Pick<DocumentState, 'pages' | 'annotations' | 'landmarks'>;
 
 interface Kept {
   readonly state: DocumentState;
@@ -43,13 +45,22 @@ export class AnnotationShelf {
 
   /** A document as it is now; the same one as before where nothing was done. Throws Problem `document-not-found`. */
   async documentOf(id: string): Promise<Shelved> {
+    return (await this.broughtUp(id)).shelved;
+  }
+
+  /** What is in a document as it is now. Throws Problem `document-not-found`. */
+  async stateOf(id: string): Promise<ShelvedState> {
+    return (await this.broughtUp(id)).state;
+  }
+
+  private async broughtUp(id: string): Promise<Kept> {
     const before = this.documents.get(id);
     const now = await this.database.transaction(
       (queries) => bringUpToDate(queries, id, before),
       AT_ONCE,
     );
     this.documents.set(id, now);
-    return now.shelved;
+    return now;
   }
 }
 
@@ -61,7 +72,7 @@ async function bringUpToDate(
   const [document] = await queries
     .select({
       revision: documents.revision,
-      own: documents.working,
+      own: sql<string>`coalesce(${documents.typed}, ${documents.working})`,
       isOutlineChanged: documents.outlineChanged,
     })
     .from(documents)

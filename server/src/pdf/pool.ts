@@ -1,7 +1,11 @@
 import type { AttachmentFile } from '@stylet/core/api';
+import type { Effect } from '@stylet/core/document';
+import type { TypedText } from '@stylet/core/typed-pages';
 import type { EmbeddedPicture } from '@stylet/core/pdf';
 import type { Breach } from '../export/breach';
 import type { LeftOut } from '../export/left-out';
+import type { RetypeTask, TextTask } from '../typed/retype';
+import type { TypesetTask } from '../typed/typeset';
 import { Threads } from '../work/threads';
 import type {
   AttachmentTask,
@@ -49,6 +53,21 @@ export class PdfPool {
   /** Writes a file that is inside another one; its name, or undefined where there is none. */
   attachment(task: AttachmentTask, awaited?: AbortSignal): Promise<string | undefined> {
     return this.reading.run('attachment', task, awaited);
+  }
+
+  /** Writes a file of text as a PDF of typed pages. */
+  typeset(task: TypesetTask, awaited?: AbortSignal): Promise<void> {
+    return this.exporting.run('typeset', task, awaited);
+  }
+
+  /** The text of a file of typed pages; undefined where it has none. */
+  text(task: TextTask, awaited?: AbortSignal): Promise<TypedText | undefined> {
+    return this.reading.run('text', task, awaited);
+  }
+
+  /** Writes a text that has become another one as a PDF; what is done by that to its document. */
+  retype(task: RetypeTask, awaited?: AbortSignal): Promise<Effect[]> {
+    return this.exporting.run('retype', task, awaited);
   }
 
   exportBytes(task: ExportTask, awaited?: AbortSignal): Promise<ExportedBytes> {

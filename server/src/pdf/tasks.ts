@@ -29,6 +29,7 @@ import {
   type ExportHow,
   type ExportPage,
   type TakenIn,
+  type TypeTools,
 } from '@stylet/core/pdf';
 import { Problem } from '@stylet/core/problems';
 import { workerData } from 'piscina';
@@ -42,6 +43,8 @@ import { MadeBefore } from '../export/made-before';
 import { PictureShelf } from '../pictures/picture-shelf';
 import { factsOf, writeParts, type ImportedFacts } from '../sources/imported';
 import { typeToolsOf } from '../type/type-tools';
+import { retype as retypeText, textIn, type RetypeTask } from '../typed/retype';
+import { typeset as typesetText, type TypesetTask } from '../typed/typeset';
 import { FileBytes } from './file-bytes';
 import { inflate } from './inflate';
 import { OpenFiles, type OpenFile, type SourcePath } from './open-files';
@@ -201,6 +204,7 @@ interface Shelves {
   readonly annotations: AnnotationShelf;
   readonly pictures: PictureShelf;
   readonly written: WrittenAnnotations;
+  readonly tools: TypeTools;
 }
 let shelves: Promise<Shelves> | undefined;
 
@@ -209,14 +213,15 @@ const atHand = (): Promise<Shelves> => (shelves ??= makeShelves());
 async function makeShelves(): Promise<Shelves> {
   const database = openDatabase();
   const pictures = new PictureShelf(database, MOST_PICTURES);
+  const tools = await typeToolsOf((workerData as ThreadData).fontsFolder);
   const written = new WrittenAnnotations(
     quickly,
     (digest) => pictures.get(digest),
     MOST_WRITTEN,
     thoroughly,
-    await typeToolsOf((workerData as ThreadData).fontsFolder),
+    tools,
   );
-  return { annotations: new AnnotationShelf(database, MOST_OPEN), pictures, written };
+  return { annotations: new AnnotationShelf(database, MOST_OPEN), pictures, written, tools };
 }
 
 const madeBefore = new MadeBefore<Shelved, ExportedBytes>();
@@ -348,6 +353,14 @@ export const attachments = task(listAttachments);
 export const attachment = task(writeAttachment);
 export const embedded = task(takeEmbedded);
 export const snip = task(cutSnip);
+export const text = task(textIn);
+export const retype = task(async (one: RetypeTask) => {
+  const { annotations, tools } = await atHand();
+  return retypeText(one, await annotations.stateOf(one.documentId), tools, quickly);
+});
+export const typeset = task(async (one: TypesetTask) =>
+  typesetText(one, (await atHand()).tools, quickly),
+);
 export const look = task(lookAtExport);
 // The bytes are handed over, not copied.
 export const exportBytes = task(makeExport, ({ tail }) => [tail.buffer]);

@@ -6,6 +6,7 @@ import type { ImportedPage, ImportedPdf } from '@stylet/core/pdf';
 /** What is told of a file that was read, apart from what is on its pages. */
 export interface ImportedFacts {
   readonly title: string | undefined;
+  readonly isTyped: boolean;
   readonly pageCount: number;
   readonly landmarkCount: number;
   readonly annotationCount: number;
@@ -54,6 +55,7 @@ export function factsOf({
   landmarks,
   annotations,
   notices,
+  isTyped,
 }: ImportedPdf): ImportedFacts {
   const pictures = new Map<string, PictureInFile>();
   for (const annotation of annotations)
@@ -63,6 +65,7 @@ export function factsOf({
     }
   return {
     title,
+    isTyped,
     pageCount: pages.length,
     landmarkCount: landmarks.length,
     annotationCount: annotations.length,

@@ -25,6 +25,8 @@ export async function removeForGood(database: Database, id: string): Promise<voi
         trashed: documents.trashed,
         original: documents.original,
         working: documents.working,
+        typed: documents.typed,
+        typedBefore: documents.typedBefore,
       })
       .from(documents)
       .where(eq(documents.id, id))
@@ -36,11 +38,17 @@ export async function removeForGood(database: Database, id: string): Promise<voi
       .from(pages)
       .where(eq(pages.documentId, id));
     await transaction.delete(documents).where(eq(documents.id, id));
-    const files = new Set([found.original, found.working, ...ofPages.map(({ digest }) => digest)]);
-    await transaction.execute(sql`
-      delete from ${sources} s where s.digest = any(${sql.param([...files])}::text[])
-        and not exists (select 1 from ${documents} d where s.digest in (d.original, d.working))
-        and not exists (select 1 from ${pages} p where p.source = s.digest)
-        and not exists (select 1 from ${pictures} i where s.digest in (i.digest, i.page))`);
+    const { original, working, typed, typedBefore } = found;
+    const own = [original, working, typed, typedBefore].filter((digest) => digest !== null);
+    await removeUnused(transaction, [...own, ...ofPages.map(({ digest }) => digest)]);
   });
+}
+
+/** Removes those of some files that nothing needs any more. */
+export async function removeUnused(queries: Queries, digests: readonly string[]): Promise<void> {
+  await queries.execute(sql`
+    delete from ${sources} s where s.digest = any(${sql.param([...new Set(digests)])}::text[])
+      and not exists (select 1 from ${documents} d where s.digest in (d.original, d.working, d.typed))
+      and not exists (select 1 from ${pages} p where p.source = s.digest)
+      and not exists (select 1 from ${pictures} i where s.digest in (i.digest, i.page))`);
 }

@@ -12,10 +12,10 @@ export class NewPdf extends PdfObjects {
     super(1, deflate);
   }
 
-  /** The whole file; `root` is its catalogue. */
-  bytes(root: PdfRef): Uint8Array {
+  /** The whole file; `root` is its catalogue, `info` what it says of itself (14.3.3). */
+  bytes(root: PdfRef, info?: PdfRef): Uint8Array {
     const { parts, places, end } = this.written(HEADER.length, () => 0);
-    const trailer = PdfDict.of({ Size: this.nextNumber, Root: root });
+    const trailer = PdfDict.of({ Size: this.nextNumber, Root: root, Info: info });
     const free = '0000000000 65535 f\r\n';
     const table = xrefTable(places).replace('xref\n', `xref\n0 1\n${free}`);
     const tail = `${table}trailer\n${serialize(trailer)}\nstartxref\n${end}\n%%EOF\n`;

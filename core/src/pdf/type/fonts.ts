@@ -24,7 +24,7 @@ const FLAGS = { fixedPitch: 1, serif: 2, symbolic: 4, script: 8, italic: 64 };
 
 /** Writes a face with just the glyphs that are used, as a composite font (ISO 32000-1, 9.7): its codes are its glyphs' numbers. */
 export function writeFace(
-  update: PdfUpdate,
+  update: Pick<PdfUpdate, 'set' | 'setStream'>,
   face: FaceId,
   glyphs: ReadonlySet<number>,
   tools: TypeTools,

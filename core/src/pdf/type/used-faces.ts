@@ -9,7 +9,7 @@ export class UsedFaces {
 
   /** `refFor` gives the object that something is, by a key of its own: the same in each export of a file. */
   constructor(
-    private readonly update: PdfUpdate,
+    private readonly update: Pick<PdfUpdate, 'set' | 'setStream'>,
     private readonly tools: TypeTools,
     private readonly refFor: (key: string) => PdfRef,
   ) {}

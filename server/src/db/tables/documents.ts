@@ -38,6 +38,9 @@ export const documents = pgTable('documents', {
   working: text('working')
     .notNull()
     .references(() => sources.digest),
+  /** The file that its typed pages are of, as their text is now; null for a document without. And the one before. */
+  typed: text('typed').references(() => sources.digest),
+  typedBefore: text('typed_before'),
   repair: text('repair', { enum: ['none', 'repaired', 'unlocked'] }).notNull(),
   /** What there was to say about it when it came. */
   notices: jsonb('notices').$type<Notice[]>().notNull().default([]),

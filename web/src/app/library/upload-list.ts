@@ -3,6 +3,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
+import { BROUGHT_IN } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { Passwords, wantsPassword } from '../dialogs/passwords';
 import { LibraryActions } from './library-actions';
@@ -47,7 +48,7 @@ export class UploadList {
     if (!document) return;
     const isFile =
       name
-        .replace(/\.pdf$/i, '')
+        .replace(BROUGHT_IN, '')
         .replace(/[_\s]+/g, ' ')
         .trim() === title;
     this.naming.choose(isFile ? 'file' : 'title');

@@ -12,6 +12,7 @@ import { cssFamily } from './typed-fonts';
 const PARAGRAPH = [
   'align',
   'list',
+  'start',
   'isDone',
   'indent',
   'lines',
@@ -69,6 +70,7 @@ export const schema = new Schema({
     size: valued((value) => `font-size:${value}px`),
     color: valued(() => ''),
     behind: valued(() => ''),
+    link: valued(() => ''),
     bold: {
       attrs: { value: { default: true } },
       parseDOM: [

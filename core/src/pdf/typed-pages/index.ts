@@ -1,0 +1,2 @@
+export * from './typed-pdf';
+export { readSource } from './source';

@@ -1,0 +1,130 @@
+import type { Look, Run } from '../typed/index';
+import { levelOf, type Block, type Table, type TextParagraph } from './text';
+import { runsHtml } from './to-html';
+
+/** A text as Markdown (CommonMark 0.31, with tables, strikes and check lists). */
+export function markdownOf(blocks: readonly Block[]): string {
+  const parts: string[] = [];
+  const numbers: number[] = [];
+  let before: Block | undefined;
+  for (const block of blocks) {
+    const isEntry = block.kind === 'paragraph' && block.list !== undefined;
+    if (!isEntry) numbers.length = 0;
+    const text =
+      block.kind === 'rule'
+        ? '---'
+        : block.kind === 'table'
+          ? tableText(block)
+          : paragraphText(block, numbers);
+    if (text === undefined) continue;
+    parts.push(`${isTight(before, block) ? '' : gapBetween(before, block)}${text}\n`);
+    before = block;
+  }
+  return parts.join('');
+}
+
+/** Entries of one list follow each other without an empty line. */
+const isTight = (before: Block | undefined, block: Block): boolean =>
+  before?.kind === 'paragraph' &&
+  block.kind === 'paragraph' &&
+  before.list !== undefined &&
+  block.list !== undefined &&
+  block.start === undefined;
+
+/** Two lists that follow each other, and code after a list, have to be told apart. */
+function gapBetween(before: Block | undefined, block: Block): string {
+  if (!before) return '';
+  const isList = (one: Block): boolean => one.kind === 'paragraph' && one.list !== undefined;
+  return isList(before) && isList(block) ? '\n<!-- -->\n\n' : '\n';
+}
+
+function paragraphText(block: TextParagraph, numbers: number[]): string | undefined {
+  const { role, runs, indent = 0 } = block;
+  if (role === 'code') return fenced(runs.map(({ text }) => text).join(''));
+  const words = runsText(runs);
+  if (block.list) return entryText(block, words, numbers);
+  if (words === '') return undefined;
+  const level = levelOf(role);
+  if (level !== undefined) return `${'#'.repeat(level)} ${words.replaceAll('\\\n', ' ')}`;
+  const quotes = role === 'quote' ? '> '.repeat(1 + indent) : '';
+  return quotes + safeStart(words).replaceAll('\n', `\n${quotes}`);
+}
+
+function entryText(
+  { list, start, isDone, indent = 0 }: TextParagraph,
+  words: string,
+  numbers: number[],
+): string {
+  numbers.length = Math.min(numbers.length, indent + 1);
+  if (list === 'number')
+    numbers[indent] = start ?? (numbers[indent] === undefined ? 1 : numbers[indent] + 1);
+  const mark = list === 'number' ? `${numbers[indent]}.` : '-';
+  const box = list === 'check' ? `[${isDone ? 'x' : ' '}] ` : '';
+  const inset = '    '.repeat(indent);
+  // So wide that what stands further in belongs to it, whatever its number is.
+  const text = `${mark.padEnd(3)} ${box}${safeStart(words)}`.trimEnd();
+  return inset + text.replaceAll('\n', `\n${inset}    `);
+}
+
+function fenced(code: string): string {
+  const longest = Math.max(2, ...[...code.matchAll(/`+/g)].map(([ticks]) => ticks.length));
+  const fence = '`'.repeat(longest + 1);
+  return `${fence}\n${code}\n${fence}`;
+}
+
+function tableText({ hasHead, rows }: Table): string {
+  const columns = Math.max(...rows.map((row) => row.length));
+  const line = (cells: readonly string[]): string => `| ${cells.join(' | ')} |`;
+  const words = rows.map((row) =>
+    Array.from({ length: columns }, (_, i) =>
+      runsText(row[i]?.runs ?? []).replaceAll('\\\n', '<br>'),
+    ),
+  );
+  const marks = { center: ':-:', end: '--:', start: '---', justify: '---' };
+  const rule = Array.from({ length: columns }, (_, i) => marks[rows[0][i]?.align ?? 'start']);
+  // A table without a head has an empty one: Markdown has none without.
+  const head = hasHead ? words[0] : new Array<string>(columns).fill('');
+  return [head, rule, ...words.slice(hasHead ? 1 : 0)].map(line).join('\n');
+}
+
+const runsText = (runs: readonly Run[]): string =>
+  runs.map((run, i) => runText(run, runs[i - 1]?.text, runs[i + 1]?.text)).join('');
+
+/** What Markdown has a mark for. */
+const MARKED = new Set<keyof Look>(['bold', 'italic', 'strike', 'link', 'font']);
+
+function runText(run: Run, before = ' ', after = ' '): string {
+  const { text, look = {} } = run;
+  const isCode = look.font === 'noto-sans-mono';
+  const keys = (Object.keys(look) as (keyof Look)[]).filter((key) => look[key] !== false);
+  const named = keys.filter((key) => key !== 'size' && key !== 'color' && key !== 'font');
+  if (named.length === 0 && !isCode) return escaped(text);
+  const isPlain = keys.every((key) => MARKED.has(key)) && !text.includes('\n');
+  // A mark beside a letter, or a space within it, would stand for itself (CommonMark 0.31, 6.2).
+  const isApart =
+    /[\s]$/.test(before) &&
+    /^[\s]/.test(after) &&
+    /^[^\s]/.test(text) &&
+    /[\p{L}\p{N}]$/u.test(text) &&
+    /^[\p{L}\p{N}]/u.test(text);
+  if (!isPlain || !isApart || (isCode && /`/.test(text))) return markedHtml(run);
+  let words = isCode ? `\`${text}\`` : escaped(text);
+  if (look.strike) words = `~~${words}~~`;
+  if (look.italic) words = `*${words}*`;
+  if (look.bold) words = `**${words}**`;
+  return look.link ? `[${words}](<${look.link.replace(/[<>\\]/g, encodeURIComponent)}>)` : words;
+}
+
+/** Elements of HTML stand for themselves in Markdown; what is between them is Markdown still. */
+const markedHtml = ({ text, look }: Run): string => {
+  const [opening, closing] = runsHtml([{ text: '\0', look }]).split('\0');
+  return `${opening}${escaped(text)}${closing}`;
+};
+
+/** What could be taken for a mark is not; a line break within a paragraph is a backslash at the end of a line. */
+const escaped = (text: string): string =>
+  text.replace(/[\\`*_[\]<>~|&$]/g, '\\$&').replace(/\n/g, '\\\n');
+
+/** What begins a paragraph could begin something else. */
+const safeStart = (words: string): string =>
+  words.replace(/^([#+=-])/gm, '\\$1').replace(/^(\d{1,9})([.)])(\s|$)/gm, '$1\\$2$3');

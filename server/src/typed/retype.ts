@@ -1,0 +1,68 @@
+import { createHash } from 'node:crypto';
+import { writeFileSync } from 'node:fs';
+import { pagesInOrder, type Effect } from '@stylet/core/document';
+import {
+  PdfFile,
+  TypeTools,
+  readPages,
+  readSource,
+  typedPdf,
+  type Deflate,
+} from '@stylet/core/pdf';
+import {
+  PageSetter,
+  effectsOfText,
+  identified,
+  type LaidText,
+  type TypedText,
+} from '@stylet/core/typed-pages';
+import type { ShelvedState } from '../export/annotation-shelf';
+import { FileBytes } from '../pdf/file-bytes';
+import { inflate } from '../pdf/inflate';
+
+export interface TextTask {
+  readonly path: string;
+}
+
+export interface RetypeTask extends TextTask {
+  readonly documentId: string;
+  /** The digest of the file of the text as it was. */
+  readonly from: string;
+  readonly text: TypedText;
+  readonly title: string;
+  readonly now: string;
+  /** Where the PDF of the text as it is is written. */
+  readonly to: string;
+}
+
+/** The text of a file of typed pages; undefined where it has none. */
+export function textIn({ path }: TextTask): TypedText | undefined {
+  const bytes = new FileBytes(path);
+  try {
+    const file = new PdfFile(bytes, inflate);
+    const text = readSource(file, readPages(file));
+    return text && identified(text);
+  } finally {
+    bytes.close();
+  }
+}
+
+/** Writes a text that has become another one as a PDF; what is done by that to the document. */
+export function retype(
+  { documentId, path, from, text, title, now, to }: RetypeTask,
+  { pages, annotations, landmarks }: ShelvedState,
+  tools: TypeTools,
+  deflate: Deflate,
+): Effect[] {
+  const was = textIn({ path });
+  if (!was) throw new Error(`The file ${from} of typed pages has no text.`);
+  const own = new TypeTools(tools.typesetter, tools.subset);
+  const setter = new PageSetter(own.typesetter);
+  const laid = (one: TypedText): LaidText => ({ text: one, pages: setter.pages(one) });
+  const is = laid(identified(text));
+  const bytes = typedPdf(is.text, is.pages, own, { title, now }, deflate);
+  writeFileSync(to, bytes);
+  const digest = createHash('sha256').update(bytes).digest('hex');
+  const document = { id: documentId, pages: pagesInOrder(pages), annotations, landmarks };
+  return effectsOfText(document, laid(was), is, { from, to: digest });
+}
