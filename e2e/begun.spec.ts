@@ -91,7 +91,7 @@ test('what only the server can read waits for it; what it does not take is said,
 }) => {
   const { page } = desk;
   await page.goto(instance.url);
-  await expect(page.getByRole('button', { name: 'Bring in PDFs' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Bring in' })).toBeVisible();
   await instance.kill();
   await expect(page.getByText(/server does not answer/i).first()).toBeVisible();
   const mimeType = 'application/pdf';

@@ -6,7 +6,7 @@ export type Naming = (typeof namings)[number];
 
 /** What programs and browsers call files that nobody has named (common practice, no source). */
 const NOBODYS =
-  /^(?:download|document|untitled|unnamed|scan|file|paper|main|print|output|temp|article|final)[\s\d().-]*$/i;
+  /^(?:pasted text|download|document|untitled|unnamed|scan|file|paper|main|print|output|temp|article|final)[\s\d().-]*$/i;
 /** Titles that programs leave behind: their own names for things, and names of files. */
 const LEFTOVER =
   /^(?:untitled|title|document|presentation|slide) ?\d*$|^microsoft |^powerpoint |\.(?:docx?|pptx?|odt|odp|tex|dvi|ps|eps|indd|qxd|rtf|txt|pdf|xlsx?)$/i;

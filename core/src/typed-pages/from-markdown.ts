@@ -2,7 +2,7 @@ import MarkdownIt from 'markdown-it';
 import { textOfHtml, type ReadText } from './from-html';
 
 /** With the tables and strikes of GitHub Flavored Markdown; what of HTML stands in it is cleaned with all the rest. */
-const markdown = new MarkdownIt({ html: true, linkify: false });
+const markdown = new MarkdownIt({ html: true, xhtmlOut: true });
 
 /** Markdown (CommonMark 0.31) as HTML. */
 export const htmlOfMarkdown = (source: string): string => markdown.render(source);

@@ -30,6 +30,9 @@ const LOOKS: Readonly<Record<Role, RoleLook>> = {
   quote: { ...PLAIN, look: { italic: true }, indent: 1 },
   code: { size: 0.86, look: { font: 'noto-sans-mono' }, before: 0.2, after: 0.6, lines: 1.05 },
 };
+/** How what a paragraph is shows: its size as a multiple of the text's, and what of its letters is otherwise. */
+export const lookOfRole = (role: Role): Pick<RoleLook, 'size' | 'look'> => LOOKS[role];
+
 /** Between entries of a list. */
 const ENTRY = 0.15;
 /** What words look like that lead somewhere. */

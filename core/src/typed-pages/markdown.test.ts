@@ -9,7 +9,11 @@ import { htmlOf } from './to-html';
 import { markdownOf } from './to-markdown';
 
 /** Line ends within HTML mean nothing; what the parser adds for tables and strikes is in none of the examples. */
-const plain = (html: string): string => html.replace(/\n+/g, '\n').trim();
+const plain = (html: string): string =>
+  html
+    .replace(/\n+/g, '\n')
+    .replaceAll('<blockquote>\n</blockquote>', '<blockquote></blockquote>')
+    .trim();
 
 test('the parser passes all examples of CommonMark 0.31, as we use it', () => {
   const failed = commonmark.filter(

@@ -55,7 +55,7 @@ function entryText(
   words: string,
   numbers: number[],
 ): string {
-  numbers.length = Math.min(numbers.length, indent + 1);
+  numbers.length = Math.min(numbers.length, list === 'number' ? indent + 1 : indent);
   if (list === 'number')
     numbers[indent] = start ?? (numbers[indent] === undefined ? 1 : numbers[indent] + 1);
   const mark = list === 'number' ? `${numbers[indent]}.` : '-';
@@ -88,32 +88,38 @@ function tableText({ hasHead, rows }: Table): string {
 }
 
 const runsText = (runs: readonly Run[]): string =>
-  runs.map((run, i) => runText(run, runs[i - 1]?.text, runs[i + 1]?.text)).join('');
+  runs.map((run, i) => runText(run, runs[i - 1], runs[i + 1])).join('');
 
 /** What Markdown has a mark for. */
 const MARKED = new Set<keyof Look>(['bold', 'italic', 'strike', 'link', 'font']);
 
-function runText(run: Run, before = ' ', after = ' '): string {
+function runText(run: Run, before: Run | undefined, after: Run | undefined): string {
   const { text, look = {} } = run;
   const isCode = look.font === 'noto-sans-mono';
-  const keys = (Object.keys(look) as (keyof Look)[]).filter((key) => look[key] !== false);
-  const named = keys.filter((key) => key !== 'size' && key !== 'color' && key !== 'font');
-  if (named.length === 0 && !isCode) return escaped(text);
+  const keys = keysOf(look);
+  if (!isMarked(run)) return escaped(text);
   const isPlain = keys.every((key) => MARKED.has(key)) && !text.includes('\n');
-  // A mark beside a letter, or a space within it, would stand for itself (CommonMark 0.31, 6.2).
+  // Marks count beside letters, whatever stands outside of them but other marks (CommonMark 0.31, 6.2).
   const isApart =
-    /[\s]$/.test(before) &&
-    /^[\s]/.test(after) &&
-    /^[^\s]/.test(text) &&
+    /^[\p{L}\p{N}]/u.test(text) &&
     /[\p{L}\p{N}]$/u.test(text) &&
-    /^[\p{L}\p{N}]/u.test(text);
-  if (!isPlain || !isApart || (isCode && /`/.test(text))) return markedHtml(run);
+    !(before && isMarked(before)) &&
+    !(after && isMarked(after));
+  if (!isPlain || !isApart || (isCode && text.includes('`'))) return markedHtml(run);
   let words = isCode ? `\`${text}\`` : escaped(text);
   if (look.strike) words = `~~${words}~~`;
   if (look.italic) words = `*${words}*`;
   if (look.bold) words = `**${words}**`;
   return look.link ? `[${words}](<${look.link.replace(/[<>\\]/g, encodeURIComponent)}>)` : words;
 }
+
+const keysOf = (look: Partial<Look>): (keyof Look)[] =>
+  (Object.keys(look) as (keyof Look)[]).filter((key) => look[key] !== false);
+
+/** Whether words have a look that Markdown can say. */
+const isMarked = ({ look = {} }: Run): boolean =>
+  look.font === 'noto-sans-mono' ||
+  keysOf(look).some((key) => key !== 'size' && key !== 'color' && key !== 'font');
 
 /** Elements of HTML stand for themselves in Markdown; what is between them is Markdown still. */
 const markedHtml = ({ text, look }: Run): string => {

@@ -95,7 +95,7 @@ async function read({ id, origin, now }: Beginning, bytesIn: BytesIn): Promise<B
 }
 
 async function begunFrom(
-  { pages, landmarks, annotations, notices }: ImportedPdf,
+  { pages, landmarks, annotations, notices, isTyped }: ImportedPdf,
   file: Blob,
   facts: { id: string; at: string; title: string; original: Blob; folderId: string | null },
 ): Promise<Begun> {
@@ -114,6 +114,7 @@ async function begunFrom(
     modified: at,
     revision: 0,
     repair: 'none',
+    isTyped,
     notices: [...notices],
     trashed: null,
     companion: null,

@@ -10,6 +10,12 @@ import {
   dictionaryListSchema,
   documentListSchema,
   documentSchema,
+  documentTextSchema,
+  textChangedSchema,
+  type DocumentText,
+  type TextChange,
+  type TextChanged,
+  type WrittenText,
   documentSummarySchema,
   findResultSchema,
   folderListSchema,
@@ -113,6 +119,23 @@ export class Api {
     return this.http
       .get(`/api/documents/${id}/annotations`, { params })
       .pipe(map((body) => annotationListSchema.parse(body)));
+  }
+
+  /** The text of a document with typed pages. */
+  text(id: string): Observable<DocumentText> {
+    return this.http
+      .get(`/api/documents/${id}/text`)
+      .pipe(map((body) => documentTextSchema.parse(body)));
+  }
+
+  setText(id: string, change: TextChange): Observable<TextChanged> {
+    return this.http
+      .put(`/api/documents/${id}/text`, change)
+      .pipe(map((body) => textChangedSchema.parse(body)));
+  }
+
+  writtenTextUrl(id: string, as: WrittenText): string {
+    return `/api/documents/${id}/text/export?as=${as}`;
   }
 
   perform(id: string, operations: readonly Operation[]): Observable<OperationResult> {

@@ -25,6 +25,7 @@ import { readAloud } from './features/read-aloud/feature';
 import { readingLine } from './features/reading-line/feature';
 import { shorthand } from './features/shorthand/feature';
 import { snip } from './features/snip/feature';
+import { typedPages } from './features/typed-pages/feature';
 import { typing } from './features/typing/feature';
 import { writing } from './features/writing/feature';
 
@@ -37,6 +38,7 @@ export const features: readonly DeskFeature[] = [
   pictures,
   gap,
   typing,
+  typedPages,
   datingFeature,
   guides,
   map,

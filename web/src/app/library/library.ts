@@ -17,6 +17,9 @@ import { MatMenuModule } from '@angular/material/menu';
 import { newId } from '@stylet/core/document';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { firstValueFrom, last } from 'rxjs';
+import { Api } from '../api/api';
+import { troubleOf } from '../api/problem';
 import { PdfWorkers } from '../../workers/pdf-workers';
 import { Indexing } from '../find/indexing';
 import { FolderTile } from '../folders/folder-tile';
@@ -57,6 +60,7 @@ export class Library implements OnInit {
   private readonly workers = inject(PdfWorkers);
   private readonly router = inject(Router);
   private readonly dialog = inject(MatDialog);
+  private readonly api = inject(Api);
   private readonly changes = inject(Folders);
   protected readonly indexing = inject(Indexing);
 
@@ -145,6 +149,52 @@ export class Library implements OnInit {
     if (name?.trim()) await this.changes.make(name.trim(), here?.id ?? null);
   }
 
+  /** Begins a document of typed pages, and opens it to be typed on. */
+  protected async makeText(): Promise<void> {
+    const { askForWords } = await import('../dialogs/words-dialog');
+    const here = this.here();
+    const name = await askForWords(this.dialog, {
+      title: 'New text',
+      hint: here ? `It lies in “${here.name}”.` : 'It lies in the library.',
+      label: 'Name',
+      words: '',
+      longest: 120,
+      action: 'Begin it',
+    });
+    if (!name?.trim()) return;
+    // No slash may part it: it is the name of a file.
+    const file = new File([''], `${name.trim().replaceAll('/', ' ')}.txt`, { type: 'text/plain' });
+    const id = newId();
+    const folder = here?.id;
+    const begun = await firstValueFrom(
+      this.api.bringIn({ id, file, name: file.name, folder, naming: 'file' }).pipe(last()),
+    ).catch((error: unknown) => troubleOf(error));
+    if (!('kind' in begun)) {
+      // The list of what was brought in says why.
+      this.bringIn([file]);
+      return;
+    }
+    await this.router.navigate(['/documents', id], { state: { editsText: true } });
+  }
+
+  /** Text that is pasted becomes a document. */
+  @HostListener('document:paste', ['$event'])
+  protected paste(event: ClipboardEvent): void {
+    const { clipboardData: data, target } = event;
+    const isField =
+      target instanceof HTMLElement &&
+      (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+    if (!data || isField) return;
+    if (data.files.length > 0) {
+      this.bringIn(data.files);
+      return;
+    }
+    const html = data.getData('text/html');
+    const text = html || data.getData('text/plain');
+    if (text.trim() === '') return;
+    this.bringIn([new File([text], html ? 'Pasted text.html' : 'Pasted text.txt')]);
+  }
+
   protected choose(input: HTMLInputElement): void {
     this.bringIn(input.files);
     input.value = '';
@@ -175,7 +225,7 @@ export class Library implements OnInit {
     this.bringIn(event.dataTransfer.files);
   }
 
-  private bringIn(files: FileList | null): void {
+  private bringIn(files: FileList | readonly File[] | null): void {
     if (!files || files.length === 0) return;
     const chosen = Array.from(files, (file) => ({ id: newId(), file }));
     const folder = this.here()?.id;

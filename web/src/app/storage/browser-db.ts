@@ -1,5 +1,6 @@
 import { Injectable } from '@angular/core';
 import type { ConfirmedOperation, Operation, Reversal, StepKind } from '@stylet/core/document';
+import type { DocumentText } from '@stylet/core/api';
 import type { Trouble } from '../api/problem';
 import {
   openDB,
@@ -30,6 +31,13 @@ export interface AsideOperation {
   readonly at: number;
 }
 
+/** A text as it was changed here; `base` is the file it was read from. */
+export interface WaitingText {
+  readonly documentId: string;
+  readonly base: DocumentText;
+  readonly text: DocumentText['text'];
+}
+
 interface Schema extends DBSchema {
   /** Operations that wait for the server, in the order they came: ids follow a clock, which may be set back. */
   waiting: {
@@ -45,6 +53,8 @@ interface Schema extends DBSchema {
   log: { key: [string, number]; value: ConfirmedOperation };
   /** Documents that have begun here and that the server does not have yet. */
   begun: { key: string; value: BegunDocument };
+  /** Texts of typed pages that the server does not have yet. */
+  texts: { key: string; value: WaitingText };
   steps: {
     key: number;
     value: KeptStep;
@@ -58,7 +68,7 @@ export class BrowserDb {
   private opened: Promise<IDBPDatabase<Schema>> | undefined;
 
   open(): Promise<IDBPDatabase<Schema>> {
-    this.opened ??= openDB<Schema>(nameHere('stylet'), 7, {
+    this.opened ??= openDB<Schema>(nameHere('stylet'), 8, {
       async upgrade(database, from, _to, transaction) {
         if (from < 2) {
           const steps = database.createObjectStore('steps', { autoIncrement: true });
@@ -76,6 +86,7 @@ export class BrowserDb {
           if (from > 0) await takeOver(database, transaction);
         }
         if (from < 7) database.createObjectStore('begun', { keyPath: 'id' });
+        if (from < 8) database.createObjectStore('texts', { keyPath: 'documentId' });
       },
       // A window with a newer version asks for the database: this one will open it anew.
       blocking: (_current, _blocked, event) => {

@@ -7,8 +7,8 @@ import { history, redo, undo } from 'prosemirror-history';
 import { keymap } from 'prosemirror-keymap';
 import { EditorState, Plugin, PluginKey, type Command } from 'prosemirror-state';
 import { DecorationSet, EditorView } from 'prosemirror-view';
-import { lineDecorations } from './line-decorations';
-import { docOf, paragraphsOf } from './rich-model';
+import { lineDecorations } from '../../platform/typed/line-decorations';
+import { docOf, paragraphsOf } from '../../platform/typed/rich-model';
 import {
   endList,
   indentBy,
@@ -20,8 +20,8 @@ import {
   setParagraphs,
   tab,
   toggleLook,
-} from './text-commands';
-import { TypedFonts, cssFamily } from './typed-fonts';
+} from '../../platform/typed/text-commands';
+import { TypedFonts, cssFamily } from '../../platform/typed/typed-fonts';
 import { Typesetting } from '../../platform/typed/typesetting';
 import type { TextInHand } from './text-in-hand';
 import { Typing } from './typing';

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import type { SavedTextStyle } from '@stylet/core/document';
-import { cssFamily } from './typed-fonts';
+import { cssFamily } from '../../platform/typed/typed-fonts';
 
 /** The largest letters that a style is shown in, in CSS pixels. */
 const LARGEST = 19;

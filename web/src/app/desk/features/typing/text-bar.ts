@@ -18,7 +18,7 @@ import type { TextInHand } from './text-in-hand';
 import { ColorRow } from './color-row';
 import { StylePreview } from './style-preview';
 import { TextStyleKit } from './text-style-kit';
-import { TypedFonts, cssFamily } from './typed-fonts';
+import { TypedFonts, cssFamily } from '../../platform/typed/typed-fonts';
 import { Typing } from './typing';
 
 const SIZES = [8, 9, 10, 11, 12, 14, 16, 18, 24, 32, 48] as const;

@@ -100,7 +100,8 @@ export class PageDrawing {
       untracked(() => this.resize(window));
     });
     afterRenderEffect(() => {
-      const [window, marks] = [this.wanted(), this.marks()];
+      // Its file may have become another one.
+      const [window, marks] = [this.wanted(), this.marks(), page().source];
       untracked(() => void this.drawPicture(window, marks));
     });
     afterRenderEffect(() => {

@@ -103,7 +103,7 @@ export class PageView implements PageFace {
   protected readonly sketch = signal<Sketch | undefined>(undefined);
   private readonly allOnPages = this.registered.made('onPages', 'shows');
   /** What lies on this page. */
-  protected readonly hereOnPage = computed(() => {
+  private readonly hereOnPage = computed(() => {
     const here = this.allOnPages
       .filter(({ shows }) => shows(this.page()))
       .map(({ entry }) => entry);
@@ -111,6 +111,8 @@ export class PageView implements PageFace {
       ? here.filter(({ isSelection }) => !isSelection)
       : here;
   });
+  protected readonly beneath = computed(() => this.hereOnPage().filter((one) => one.isBeneath));
+  protected readonly above = computed(() => this.hereOnPage().filter((one) => !one.isBeneath));
   protected readonly standsOut = computed(() => this.hereOnPage().some((entry) => entry.standsOut));
   protected readonly cursor = computed(() =>
     this.mode() === 'write' && !this.isPicking() ? this.gestures.cursor() : undefined,

@@ -66,6 +66,8 @@ export interface OpenDocument {
   readonly id: string | undefined;
   /** The digest of its own file. */
   readonly source: string | undefined;
+  /** Whether it has typed pages. */
+  readonly isTyped: boolean;
   /** The notebook that is kept beside it. */
   readonly companion: StyletDocument['companion'];
   /** What there was to say about its file when it came. */
@@ -89,6 +91,7 @@ const initial: OpenDocument = {
   status: 'none',
   id: undefined,
   source: undefined,
+  isTyped: false,
   companion: null,
   notices: [],
   trouble: undefined,
@@ -151,6 +154,7 @@ export const documentFeature = createFeature({
           ...withReplica(open, news.reduce(hear, loaded)),
           status: 'ready',
           source: document.source,
+          isTyped: document.isTyped,
           companion: document.companion,
           notices: document.notices,
           place: document.place,

@@ -7,7 +7,7 @@ export interface Command {
   can?(): boolean;
   /** Of something that is switched: whether it is on. */
   isOn?(): boolean;
-  /** Whether a menu shows it; left out, it does. */
+  /** Whether a menu or a bar shows it; left out, it does. */
   isThere?(): boolean;
   /** What a menu calls it, where that changes. */
   name?(): string;

@@ -13,6 +13,8 @@ export type OnPageEntry = Part & {
   readonly order: number;
   /** Asked of each page; signals that it reads are followed. */
   readonly shows: Inject<(page: Page) => boolean>;
+  /** Whether it lies under the annotations, on what the file shows. */
+  readonly isBeneath?: boolean;
   /** Whether it is what is selected; and whether that is not shown meanwhile. */
   readonly isSelection?: boolean;
   readonly hidesSelection?: boolean;

@@ -7,8 +7,9 @@ import { brightPictures } from './bright-pictures';
 import { canvasOf, release, type KeptBitmap } from './bitmap-store';
 import type { PageWindow } from './page-window';
 
-/** A page looks as it does for as long as it is turned the same way. */
-export const keptKey = ({ id, rotation }: Page): string => `${id} ${rotation}`;
+/** A page looks as it does for as long as it is turned the same way, and of the same page of the same file. */
+export const keptKey = ({ id, rotation, source, sourceIndex }: Page): string =>
+  `${id} ${rotation} ${source} ${sourceIndex}`;
 
 /** The bitmap of a page without our annotations: what is at hand at once, then the sharp one. */
 export class PageBitmap {

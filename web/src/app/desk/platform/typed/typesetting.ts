@@ -46,13 +46,29 @@ export class Typesetting {
   layout(body: Body, width?: number): TextLayout | undefined {
     if (this.ready && this.missing(this.ready, body).length === 0)
       return this.ready.typesetter.layout(body, width);
-    void this.prepare(body).then(
-      () => this.listeners.forEach((listener) => listener()),
-      (error: unknown) => {
-        this.trouble.set(troubleOf(error).title);
-        setTimeout(() => this.listeners.forEach((listener) => listener()), ASKED_AGAIN);
-      },
-    );
+    void this.told(() => this.prepare(body));
+    return undefined;
+  }
+
+  /** Tells when something has come, or is to be asked for again. */
+  private async told(coming: () => Promise<unknown>): Promise<void> {
+    try {
+      await coming();
+      this.listeners.forEach((listener) => listener());
+    } catch (error) {
+      this.trouble.set(troubleOf(error).title);
+      setTimeout(() => this.listeners.forEach((listener) => listener()), ASKED_AGAIN);
+    }
+  }
+
+  /** What sets text in these faces; nothing until they have come, which is then told. */
+  typesetter(faces: Iterable<FaceId>): Typesetter | undefined {
+    const missing = this.ready && [...faces].filter((face) => !this.ready!.engine.has(face));
+    if (missing?.length === 0) return this.ready!.typesetter;
+    void this.told(async () => {
+      const set = await (this.starting ??= this.start());
+      await Promise.all([...faces].map((face) => set.engine.has(face) || this.load(set, face)));
+    });
     return undefined;
   }
 

@@ -5,6 +5,7 @@ import {
   type ParagraphLook,
   type Run,
 } from '@stylet/core/typed';
+import { lookOfRole, type Role } from '@stylet/core/typed-pages';
 import { Schema, type Mark, type Node } from 'prosemirror-model';
 import { cssFamily } from './typed-fonts';
 
@@ -28,6 +29,17 @@ const SCRIPT_STYLE = {
   sub: 'vertical-align:-0.26em;font-size:62%',
 };
 
+/** The letters of what a paragraph is, as the editor sets them. */
+function roleStyle(role: Role): string {
+  const { size = 1, look } = lookOfRole(role);
+  return [
+    `font-size:${size}em`,
+    look?.bold ? 'font-weight:700' : '',
+    look?.italic ? 'font-style:italic' : '',
+    look?.font ? `font-family:${cssFamily(look.font)}` : '',
+  ].join(';');
+}
+
 const styled = (style: (value: string) => string) => (mark: Mark) =>
   ['span', { style: style(String(mark.attrs['value'])) }, 0] as const;
 
@@ -39,22 +51,40 @@ const valued = (style: (value: string) => string) => ({
 /** The text of a box as the editor has it: its paragraphs, with a mark for each property of letters. */
 export const schema = new Schema({
   nodes: {
-    doc: { content: 'paragraph+' },
+    doc: { content: 'block+' },
     paragraph: {
       content: 'inline*',
-      attrs: Object.fromEntries(PARAGRAPH.map((key) => [key, { default: null }])),
+      group: 'block',
+      attrs: Object.fromEntries(
+        [...PARAGRAPH, 'role', 'id'].map((key) => [key, { default: null }]),
+      ),
       parseDOM: [
         { tag: 'p' },
         { tag: 'div' },
-        { tag: 'h1,h2,h3,h4,h5,h6' },
+        ...[1, 2, 3, 4, 5, 6].map((level) => ({
+          tag: `h${level}`,
+          attrs: { role: `heading${level}` },
+        })),
+        { tag: 'blockquote > p', attrs: { role: 'quote' } },
+        { tag: 'pre', attrs: { role: 'code' }, preserveWhitespace: 'full' as const },
         { tag: 'ul > li', attrs: { list: 'bullet' } },
         { tag: 'ol > li', attrs: { list: 'number' } },
       ],
       toDOM: ({ attrs }) => [
         'p',
-        { ...(attrs['direction'] ? { dir: String(attrs['direction']) } : {}) },
+        {
+          ...(attrs['direction'] ? { dir: String(attrs['direction']) } : {}),
+          ...(attrs['role'] ? { style: roleStyle(attrs['role'] as Role) } : {}),
+        },
         0,
       ],
+    },
+    /** What of a text is no paragraph: it stands as it is, and can be taken away. */
+    other: {
+      group: 'block',
+      atom: true,
+      attrs: { block: {} },
+      toDOM: () => ['div', { class: 'other', contenteditable: 'false' }],
     },
     text: { group: 'inline' },
     break: {
@@ -119,7 +149,17 @@ export function docOf(paragraphs: readonly Paragraph[]): Node {
   return schema.node('doc', null, paragraphs.map(nodeOf));
 }
 
-function nodeOf({ runs, ...look }: Paragraph): Node {
+function nodeOf(paragraph: Paragraph): Node {
+  const node = paragraphNode(paragraph);
+  paragraphs.set(node, paragraph);
+  return node;
+}
+
+/** A paragraph as the editor has it, with what else there is to know of it. */
+export function paragraphNode(
+  { runs, ...look }: Paragraph,
+  more: { readonly role?: Role | null; readonly id?: string | null } = {},
+): Node {
   const inline = runs.flatMap((run) => {
     const marks = marksOf(run.look ?? {});
     return run.text
@@ -129,9 +169,7 @@ function nodeOf({ runs, ...look }: Paragraph): Node {
         part === '\n' ? schema.node('break', null, undefined, marks) : schema.text(part, marks),
       );
   });
-  const node = schema.node('paragraph', look, inline);
-  paragraphs.set(node, { runs, ...look });
-  return node;
+  return schema.node('paragraph', { ...look, ...more }, inline);
 }
 
 const marksOf = (look: Partial<Look>): Mark[] =>
@@ -147,7 +185,7 @@ export function paragraphsOf(doc: Node): Paragraph[] {
   return found;
 }
 
-function paragraphOf(node: Node): Paragraph {
+export function paragraphOf(node: Node): Paragraph {
   let paragraph = paragraphs.get(node);
   if (!paragraph) paragraphs.set(node, (paragraph = readParagraph(node)));
   return paragraph;

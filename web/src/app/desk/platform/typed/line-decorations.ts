@@ -44,7 +44,7 @@ export function lineDecorations(doc: Node, { lines }: TextLayout): DecorationSet
 }
 
 /** What stands at the start of a line: a break, a strut that makes the line as high as it is, and the way in. */
-function startOf(
+export function startOf(
   isBroken: boolean,
   height: number,
   ascent: number,

@@ -1,0 +1,66 @@
+import { inject } from '@angular/core';
+import textOfPages from '@material-symbols/svg-400/outlined/edit_note.svg';
+import { Store } from '@ngrx/store';
+import { documentFeature } from '../../platform/document/document.reducer';
+import type { DeskFeature } from '../../platform/feature/desk-feature';
+import { TextOpen } from './text-open';
+
+/** Edits the text that flows over a document's pages. */
+export const typedPages: DeskFeature = {
+  id: 'typedPages',
+  providers: [TextOpen],
+  icons: { textOfPages },
+  // Whoever has just begun a text wants to type.
+  starts: () => {
+    const { editsText } = (history.state ?? {}) as { editsText?: boolean };
+    if (editsText) inject(TextOpen).isOpen.set(true);
+  },
+  onPages: [
+    {
+      id: 'typedPages.sheet',
+      order: 0,
+      isBeneath: true,
+      load: () => import('./typed-sheet').then((m) => m.TypedSheet),
+      shows: () => {
+        const open = inject(TextOpen);
+        return ({ id }) => open.indexOf(id) !== undefined;
+      },
+    },
+    {
+      id: 'typedPages.words',
+      order: 80,
+      hidesSelection: true,
+      load: () => import('./typed-words').then((m) => m.TypedWords),
+      shows: () => {
+        const open = inject(TextOpen);
+        return ({ id }) => open.indexOf(id) !== undefined;
+      },
+    },
+  ],
+  overlays: [
+    {
+      id: 'typedPages.bar',
+      in: 'pages',
+      load: () => import('./typed-bar').then((m) => m.TypedBar),
+      shows: () => inject(TextOpen).isOpen,
+    },
+  ],
+  commands: [
+    {
+      id: 'typedPages',
+      button: { name: 'Edit text', icon: 'textOfPages', order: 5, shows: 'words' },
+      keys: ['shift+e'],
+      help: [{ keys: 'Shift+E', does: 'edit the text of typed pages' }],
+      command: () => {
+        const open = inject(TextOpen);
+        const isTyped = inject(Store).selectSignal(documentFeature.selectIsTyped);
+        return {
+          run: () => open.isOpen.update((is) => !is),
+          can: () => isTyped(),
+          isThere: () => isTyped(),
+          isOn: () => open.isOpen(),
+        };
+      },
+    },
+  ],
+};

@@ -1,0 +1,100 @@
+import type { Look } from '@stylet/core/typed';
+import { baseKeymap, chainCommands, splitBlockKeepMarks } from 'prosemirror-commands';
+import { redo, undo } from 'prosemirror-history';
+import { keymap } from 'prosemirror-keymap';
+import { Plugin, type Command } from 'prosemirror-state';
+import { schema } from '../../platform/typed/rich-model';
+import {
+  endList,
+  indentBy,
+  leaveList,
+  lineBreak,
+  tab,
+  toggleLook,
+} from '../../platform/typed/text-commands';
+
+/** What keys do in the text of pages. */
+export function keysOfPages(base: () => Look, end: () => void): Plugin[] {
+  const toggled = (key: 'bold' | 'italic' | 'underline' | 'strike'): Command =>
+    toggleLook(key, base);
+  return [
+    keymap({
+      'Mod-z': undo,
+      'Mod-y': redo,
+      'Mod-Shift-z': redo,
+      'Mod-b': toggled('bold'),
+      'Mod-i': toggled('italic'),
+      'Mod-u': toggled('underline'),
+      'Shift-Enter': lineBreak,
+      Enter: chainCommands(breakInCode, endList, afterHeading, splitBlockKeepMarks),
+      Backspace: chainCommands(leaveList, plainAtStart),
+      Tab: tab,
+      'Shift-Tab': indentBy(-1),
+      Escape: () => {
+        end();
+        return true;
+      },
+    }),
+    keymap(baseKeymap),
+  ];
+}
+
+/** Code goes on with a line of its own. */
+const breakInCode: Command = (state, dispatch, view) =>
+  state.selection.$from.parent.attrs['role'] === 'code' && lineBreak(state, dispatch, view);
+
+/** After a heading plain text follows. */
+const afterHeading: Command = (state, dispatch) => {
+  const { $from, $to } = state.selection;
+  const { role } = $from.parent.attrs as { role: string | null };
+  if (!role?.startsWith('heading') || !$from.sameParent($to)) return false;
+  if ($from.parentOffset < $from.parent.content.size) return false;
+  const plain = schema.nodes['paragraph'].create();
+  if (dispatch) {
+    const tr = state.tr.deleteSelection().split(state.selection.from);
+    const at = tr.selection.$from.before();
+    dispatch(tr.setNodeMarkup(at, undefined, plain.attrs).setStoredMarks([]).scrollIntoView());
+  }
+  return true;
+};
+
+/** Backspace at the start of a heading, a quotation or code makes it plain first. */
+const plainAtStart: Command = (state, dispatch) => {
+  const { $from, empty } = state.selection;
+  if (!empty || $from.parentOffset > 0 || !$from.parent.attrs['role']) return false;
+  dispatch?.(
+    state.tr.setNodeMarkup($from.before(), undefined, { ...$from.parent.attrs, role: null }),
+  );
+  return true;
+};
+
+/** Gives what a paragraph is; null for plain text. */
+export const setRole =
+  (role: string | null): Command =>
+  (state, dispatch) => {
+    const { tr, selection } = state;
+    state.doc.nodesBetween(selection.from, selection.to, (node, pos) => {
+      if (!node.isTextblock) return true;
+      tr.setNodeMarkup(pos, undefined, { ...node.attrs, role });
+      return false;
+    });
+    dispatch?.(tr);
+    return true;
+  };
+
+/** Paragraphs that were parted, copied or pasted get ids of their own. */
+export function withOwnIds(newId: () => string): Plugin {
+  return new Plugin({
+    appendTransaction: (transactions, _before, { doc, tr }) => {
+      if (!transactions.some(({ docChanged }) => docChanged)) return null;
+      const taken = new Set<unknown>();
+      doc.forEach((node, offset) => {
+        if (!node.isTextblock) return;
+        const id: unknown = node.attrs['id'];
+        if (id !== null && !taken.has(id)) taken.add(id);
+        else tr.setNodeMarkup(offset, undefined, { ...node.attrs, id: newId() });
+      });
+      return tr.docChanged ? tr : null;
+    },
+  });
+}

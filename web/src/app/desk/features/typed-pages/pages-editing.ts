@@ -1,0 +1,302 @@
+import { Injectable, computed, inject, signal } from '@angular/core';
+import { newId, pagesInOrder } from '@stylet/core/document';
+import { textOfParagraph, type FaceId } from '@stylet/core/typed';
+import {
+  PageSetter,
+  bodyOfText,
+  countsIn,
+  countsOf,
+  lineOf,
+  type Block,
+  type PageSetup,
+  type PlaceInText,
+  type TypedPages,
+  type TypedText,
+} from '@stylet/core/typed-pages';
+import { facesIn, type Typesetter } from '@stylet/core/typesetting';
+import { Store } from '@ngrx/store';
+import { history } from 'prosemirror-history';
+import { EditorState, Plugin, PluginKey, Selection, TextSelection } from 'prosemirror-state';
+import { DecorationSet, EditorView } from 'prosemirror-view';
+import { documentFeature } from '../../platform/document/document.reducer';
+import { TypedFonts } from '../../platform/typed/typed-fonts';
+import { Typesetting } from '../../platform/typed/typesetting';
+import { blocksOf, docOfBlocks, startsIn } from './block-model';
+import { keysOfPages, withOwnIds } from './page-keys';
+import { pageDecorations } from './page-decorations';
+import type { TextOpen } from './text-open';
+import { TextSaving } from './text-saving';
+
+const LINES = new PluginKey<DecorationSet>('lines of pages');
+
+/** The text of the pages while it is edited: one editor for all of them, which lies on the page with the caret. */
+@Injectable({ providedIn: 'root' })
+export class PagesEditing {
+  private readonly saving = inject(TextSaving);
+  private readonly typesetting = inject(Typesetting);
+  private readonly fonts = inject(TypedFonts);
+  private readonly state = inject(Store).selectSignal(documentFeature.selectState);
+  private readonly setters = new WeakMap<Typesetter, PageSetter>();
+  private readonly faces = new WeakMap<Block, ReadonlySet<FaceId>>();
+  private open: TextOpen | undefined;
+  private stopHearing: (() => void) | undefined;
+  private setup: PageSetup | undefined;
+  private readonly sources = signal<ReadonlySet<string>>(new Set());
+  private readonly now = signal<TypedText | undefined>(undefined);
+  private readonly laid = signal<TypedPages | undefined>(undefined);
+  private readonly selected = signal<
+    { readonly from: PlaceInText; readonly to: PlaceInText } | undefined
+  >(undefined);
+  view: EditorView | undefined;
+  /** Each change of the text or of what is selected. */
+  readonly version = signal(0);
+  /** Where the caret has gone by keys, which is to be in view. */
+  readonly caret = signal<
+    { readonly page: number; readonly from: number; readonly to: number } | undefined
+  >(undefined);
+  private isPlacing = false;
+  /** The page on which the caret is, counted from 0. */
+  readonly active = signal(0);
+  readonly isContested = signal(false);
+  readonly text = this.now.asReadonly();
+  readonly pages = this.laid.asReadonly();
+  readonly selection = this.selected.asReadonly();
+
+  /** What there is of the text, or of what of it is selected. */
+  readonly counts = computed(() => {
+    const [text, pages] = [this.now(), this.laid()];
+    this.version();
+    if (!text || !pages) return undefined;
+    const { view } = this;
+    const selected = view && !view.state.selection.empty ? view.state.selection : undefined;
+    const { words, characters } = selected
+      ? countsIn(view!.state.doc.textBetween(selected.from, selected.to, '\n', '\n'))
+      : countsOf(text.blocks);
+    const lines = pages.pages.reduce(
+      (sum, { portions }) =>
+        sum + portions.reduce((all, { owner, lines: some }) => all + (owner ? some.length : 0), 0),
+      0,
+    );
+    return { words, characters, lines, pages: pages.pages.length, isOfSelection: !!selected };
+  });
+
+  /** Reads the text of a document and begins to edit it. Throws Problem where it cannot be had. */
+  async begin(open: TextOpen, documentId: string): Promise<void> {
+    this.open = open;
+    this.isContested.set(false);
+    const text = await this.saving.open(documentId, {
+      text: () => this.now()!,
+      take: (merged, isContested) => {
+        this.isContested.update((before) => before || isContested);
+        this.replaceAll(merged);
+      },
+      source: (digest) => {
+        this.sources.update((before) => new Set([...before, digest]));
+        this.findPages();
+      },
+    });
+    this.setup = text.setup;
+    this.view = new EditorView(document.createElement('div'), {
+      state: EditorState.create({ doc: docOfBlocks(text.blocks), plugins: this.plugins() }),
+      attributes: {
+        'aria-label': 'Text of the pages',
+        'aria-multiline': 'true',
+        role: 'textbox',
+        spellcheck: 'true',
+      },
+      dispatchTransaction: (transaction) => {
+        const { view } = this;
+        if (!view) return;
+        const before = this.laid()?.pages.length;
+        const after = view.state.apply(transaction);
+        if (transaction.docChanged) {
+          this.set(blocksOf(after.doc));
+          this.saving.changed(this.laid()?.pages.length !== before);
+        }
+        // Where the caret is now, its page is the one that is laid out for it.
+        this.follow(after);
+        view.updateState(after.apply(after.tr.setMeta(LINES, true).setMeta('addToHistory', false)));
+        this.version.update((count) => count + 1);
+      },
+    });
+    this.set(text.blocks);
+    this.stopHearing = this.typesetting.onCome(() => {
+      const known = this.now();
+      if (known) this.set(known.blocks);
+      this.layAgain();
+    });
+    const source = this.saving.sourceNow();
+    this.sources.set(new Set(source ? [source] : []));
+    this.findPages();
+    this.layAgain();
+  }
+
+  /** Editing is over; what was typed is sent. */
+  async end(): Promise<void> {
+    this.stopHearing?.();
+    await this.saving.flush();
+    this.view?.destroy();
+    this.view = undefined;
+    this.now.set(undefined);
+    this.laid.set(undefined);
+    this.selected.set(undefined);
+    this.open?.pages.set(new Map());
+    this.open?.isOpen.set(false);
+  }
+
+  /** Puts the caret somewhere, or selects up to there from where it was put first. */
+  place(at: PlaceInText, anchor?: PlaceInText): void {
+    const { view } = this;
+    if (!view) return;
+    const to = this.positionOf(at);
+    const from = anchor ? this.positionOf(anchor) : to;
+    if (to === undefined || from === undefined) return;
+    const { doc } = view.state;
+    this.isPlacing = true;
+    view.dispatch(
+      view.state.tr.setSelection(TextSelection.between(doc.resolve(from), doc.resolve(to))),
+    );
+    this.isPlacing = false;
+    view.focus();
+  }
+
+  /** Selects the word or the paragraph at a place. */
+  selectAround(at: PlaceInText, what: 'word' | 'paragraph'): void {
+    const block = this.now()?.blocks[at.owner.block];
+    if (block?.kind !== 'paragraph') return;
+    const text = textOfParagraph(block);
+    let [from, to] = [0, text.length];
+    if (what === 'word')
+      for (const { index, segment } of words.segment(text))
+        if (index <= at.offset && at.offset < index + segment.length)
+          [from, to] = [index, index + segment.length];
+    this.place({ ...at, offset: to }, { ...at, offset: from });
+  }
+
+  change(setup: PageSetup): void {
+    this.setup = setup;
+    const text = this.now();
+    if (!text) return;
+    this.set(text.blocks);
+    this.saving.changed(true);
+    this.layAgain();
+  }
+
+  /** Finds out which pages of the document the text is on; they may have changed. */
+  findPages(): void {
+    const known = this.sources();
+    const pages = new Map<string, number>();
+    for (const { id, source, sourceIndex } of pagesInOrder(this.state().pages))
+      if (known.has(source) && ![...pages.values()].includes(sourceIndex))
+        pages.set(id, sourceIndex);
+    this.open?.pages.set(pages);
+  }
+
+  private positionOf({ owner, offset }: PlaceInText): number | undefined {
+    const doc = this.view?.state.doc;
+    const node = doc?.maybeChild(owner.block);
+    if (!doc || !node) return undefined;
+    const start = startsIn(doc)[owner.block];
+    return node.isTextblock ? start + Math.min(offset, node.content.size) : start - 1;
+  }
+
+  private set(blocks: readonly Block[]): void {
+    const setup = this.setup!;
+    const text = { setup, blocks: [...blocks] };
+    this.now.set(text);
+    const faces = this.facesOf(text);
+    this.fonts.need(faces);
+    const typesetter = this.typesetting.typesetter(faces);
+    if (!typesetter) return;
+    let setter = this.setters.get(typesetter);
+    if (!setter) this.setters.set(typesetter, (setter = new PageSetter(typesetter)));
+    this.laid.set(setter.pages(text));
+  }
+
+  private facesOf({ setup, blocks }: TypedText): Set<FaceId> {
+    const all = new Set(facesIn(bodyOfText({ setup, blocks: [] })));
+    for (const block of blocks) {
+      let own = this.faces.get(block);
+      if (!own) this.faces.set(block, (own = facesIn(bodyOfText({ setup, blocks: [block] }))));
+      own.forEach((face) => all.add(face));
+    }
+    return all;
+  }
+
+  /** The page with the caret, and what is selected, as places of the text. */
+  private follow({ doc, selection }: EditorState): void {
+    const placeOf = (position: number): PlaceInText => {
+      const { parentOffset, depth, index } = resolved(doc.resolve(position));
+      return { owner: { block: index }, offset: depth > 0 ? parentOffset : 0 };
+    };
+    const [from, to, head] = [selection.from, selection.to, selection.head].map(placeOf);
+    this.selected.set({ from, to });
+    const pages = this.laid();
+    const found = pages && lineOf(pages, head);
+    if (!found) return;
+    this.active.set(found.page);
+    const top = found.portion.y + found.line.top;
+    if (!this.isPlacing)
+      this.caret.set({ page: found.page, from: top, to: top + found.line.height });
+  }
+
+  private layAgain(): void {
+    const { view } = this;
+    view?.dispatch(view.state.tr.setMeta('addToHistory', false));
+  }
+
+  private replaceAll({ setup, blocks }: TypedText): void {
+    const { view } = this;
+    if (!view) return;
+    this.setup = setup;
+    const before = view.state;
+    const doc = docOfBlocks(blocks);
+    const { $head } = before.selection;
+    const id: unknown = before.doc.child($head.index(0)).attrs['id'];
+    const { tr } = before;
+    tr.replaceWith(0, before.doc.content.size, doc.content).setMeta('addToHistory', false);
+    const starts = startsIn(tr.doc);
+    const index = blocks.findIndex((block) => block.id === id);
+    const at =
+      index < 0
+        ? 1
+        : starts[index] + Math.min($head.parentOffset, tr.doc.child(index).content.size);
+    tr.setSelection(Selection.near(tr.doc.resolve(at)));
+    view.dispatch(tr);
+  }
+
+  private plugins(): Plugin[] {
+    const laidOut = (doc: EditorState['doc']): DecorationSet => {
+      const [pages, setup] = [this.laid(), this.setup];
+      if (!pages || !setup) return DecorationSet.empty;
+      return pageDecorations(doc, pages, this.active(), setup.height);
+    };
+    return [
+      history(),
+      ...keysOfPages(
+        () => this.setup!.look,
+        () => void this.end(),
+      ),
+      withOwnIds(newId),
+      new Plugin<DecorationSet>({
+        key: LINES,
+        state: {
+          init: () => DecorationSet.empty,
+          apply: (transaction, before) =>
+            transaction.getMeta(LINES)
+              ? laidOut(transaction.doc)
+              : before.map(transaction.mapping, transaction.doc),
+        },
+        props: { decorations: (state) => LINES.getState(state) },
+      }),
+    ];
+  }
+}
+
+const words = new Intl.Segmenter('und', { granularity: 'word' });
+
+const resolved = ($at: ReturnType<EditorState['doc']['resolve']>) => ({
+  parentOffset: $at.parentOffset,
+  depth: $at.depth,
+  index: $at.index(0),
+});

@@ -1,0 +1,135 @@
+import { Injectable, inject, signal } from '@angular/core';
+import { firstValueFrom } from 'rxjs';
+import type { DocumentText } from '@stylet/core/api';
+import { newId } from '@stylet/core/document';
+import { merged, type TypedText } from '@stylet/core/typed-pages';
+import { Api } from '../../../api/api';
+import { troubleOf, type Trouble } from '../../../api/problem';
+import { Author } from '../../../settings/author';
+import { BrowserDb } from '../../../storage/browser-db';
+
+/** A text is sent when nothing was typed for so many ms, or after so many at the latest; and again after so many. */
+const RESTED = 1200;
+const LATEST = 6000;
+const AGAIN = 5000;
+
+/** Whom saving works for. */
+export interface Saved {
+  /** The text as it is now. */
+  text(): TypedText;
+  /** Others have gone on with it too: this is both. `isContested`: something of it is there twice. */
+  take(text: TypedText, isContested: boolean): void;
+  /** Its pages are of this file now. */
+  source(digest: string): void;
+}
+
+/** Sends what has become of a text, and keeps it here until the server has it. */
+@Injectable({ providedIn: 'root' })
+export class TextSaving {
+  private readonly api = inject(Api);
+  private readonly db = inject(BrowserDb);
+  private readonly author = inject(Author);
+  private id = '';
+  private base: DocumentText | undefined;
+  private of: Saved | undefined;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private first = 0;
+  private sending: Promise<void> | undefined;
+  private isChanged = false;
+  readonly state = signal<'saved' | 'waiting' | 'away'>('saved');
+  /** Why the server does not take it. */
+  readonly trouble = signal<Trouble | undefined>(undefined);
+
+  /** The text of a document, with what was changed here and never sent. */
+  async open(id: string, of: Saved): Promise<TypedText> {
+    const now = await firstValueFrom(this.api.text(id));
+    const waits = await (await this.db.open()).get('texts', id);
+    Object.assign(this, { id, of, base: now, isChanged: false });
+    this.trouble.set(undefined);
+    this.state.set('saved');
+    if (!waits) return now.text;
+    this.changed();
+    return merged(waits.base.text, now.text, waits.text, newId).text;
+  }
+
+  /** The file that the text is in, as far as is known. */
+  sourceNow(): string | undefined {
+    return this.base?.source;
+  }
+
+  /** The text is another one now; `atOnce`: its pages are too few or too many. */
+  changed(atOnce = false): void {
+    this.isChanged = true;
+    if (this.state() === 'saved') this.state.set('waiting');
+    const now = Date.now();
+    if (!this.timer) this.first = now;
+    clearTimeout(this.timer);
+    const wait = atOnce ? 200 : Math.max(0, Math.min(RESTED, this.first + LATEST - now));
+    this.timer = setTimeout(() => void this.send(), wait);
+  }
+
+  /** Sends what was not sent yet; settles when the server has it, or does not answer. */
+  async flush(): Promise<void> {
+    await this.sending;
+    if (this.isChanged) await this.send();
+  }
+
+  private async send(): Promise<void> {
+    clearTimeout(this.timer);
+    this.timer = undefined;
+    if (this.sending) {
+      await this.sending;
+      if (this.timer) return;
+    }
+    this.sending = this.sent().finally(() => (this.sending = undefined));
+    await this.sending;
+  }
+
+  private async sent(): Promise<void> {
+    const { id, base, of } = this;
+    if (!base || !of || !this.isChanged) return;
+    const text = of.text();
+    this.isChanged = false;
+    try {
+      await (await this.db.open()).put('texts', { documentId: id, base, text });
+      const change = { base: base.source, text, author: this.author.name() };
+      const { source } = await firstValueFrom(this.api.setText(id, change));
+      if (this.id !== id) return;
+      this.base = { source, text };
+      of.source(source);
+      this.trouble.set(undefined);
+      if (this.isChanged) return;
+      this.state.set('saved');
+      await (await this.db.open()).delete('texts', id);
+    } catch (error) {
+      this.isChanged = true;
+      await this.failed(troubleOf(error), id, text);
+    }
+  }
+
+  private async failed(trouble: Trouble, id: string, sent: TypedText): Promise<void> {
+    if (this.id !== id) return;
+    if (trouble.code === 'text-changed') {
+      await this.merge(sent).catch(() => this.changed());
+      return;
+    }
+    this.trouble.set(trouble);
+    this.state.set('away');
+    this.timer ??= setTimeout(() => void this.send(), AGAIN);
+  }
+
+  /** Somebody has gone on with the text; or the server has what was sent last, and its answer was lost. */
+  private async merge(sent: TypedText): Promise<void> {
+    const { id, of, base } = this;
+    const now = await firstValueFrom(this.api.text(id));
+    if (!of || !base || this.id !== id) return;
+    const isOurs = JSON.stringify(now.text.blocks) === JSON.stringify(sent.blocks);
+    const both = isOurs
+      ? { text: of.text(), isContested: false }
+      : merged(base.text, now.text, of.text(), newId);
+    this.base = now;
+    of.source(now.source);
+    if (!isOurs) of.take(both.text, both.isContested);
+    this.changed();
+  }
+}

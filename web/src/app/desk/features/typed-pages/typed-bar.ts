@@ -1,0 +1,254 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  computed,
+  effect,
+  inject,
+  signal,
+  untracked,
+} from '@angular/core';
+import { MatButtonModule } from '@angular/material/button';
+import { MatIconModule } from '@angular/material/icon';
+import { MatMenuModule } from '@angular/material/menu';
+import { MatTooltipModule } from '@angular/material/tooltip';
+import { pageView, transformBox } from '@stylet/core/geometry';
+import { toPoints } from '@stylet/core/paper';
+import {
+  addressSchema,
+  families,
+  familyFacts,
+  type Family,
+  type ParagraphLook,
+} from '@stylet/core/typed';
+import type { Role } from '@stylet/core/typed-pages';
+import { Store } from '@ngrx/store';
+import type { Command } from 'prosemirror-state';
+import { Api } from '../../../api/api';
+import { troubleOf } from '../../../api/problem';
+import { documentFeature } from '../../platform/document/document.reducer';
+import { cssFamily } from '../../platform/typed/typed-fonts';
+import {
+  indentBy,
+  lookAt,
+  paragraphAt,
+  setLook,
+  setParagraphs,
+  toggleLook,
+} from '../../platform/typed/text-commands';
+import { ViewState } from '../../platform/view/view-state';
+import { setRole } from './page-keys';
+import { PagesEditing } from './pages-editing';
+import { TextOpen } from './text-open';
+import { TextSaving } from './text-saving';
+
+const ROLES: readonly { readonly value: Role | null; readonly name: string }[] = [
+  { value: null, name: 'Plain text' },
+  { value: 'heading1', name: 'Heading 1' },
+  { value: 'heading2', name: 'Heading 2' },
+  { value: 'heading3', name: 'Heading 3' },
+  { value: 'heading4', name: 'Heading 4' },
+  { value: 'quote', name: 'Quotation' },
+  { value: 'code', name: 'Code' },
+];
+const MARKS = [
+  { key: 'bold', name: 'Bold', icon: 'textBold', tip: 'Bold, Ctrl+B' },
+  { key: 'italic', name: 'Italic', icon: 'textItalic', tip: 'Italic, Ctrl+I' },
+  { key: 'underline', name: 'Underline', icon: 'textUnderline', tip: 'Underline, Ctrl+U' },
+  { key: 'strike', name: 'Strike', icon: 'textStrike', tip: 'Strike through' },
+] as const;
+const LISTS = [
+  { value: 'bullet', name: 'Bullets', icon: 'listBullets' },
+  { value: 'number', name: 'Numbers', icon: 'listNumbers' },
+  { value: 'check', name: 'Check list', icon: 'listChecks' },
+] as const;
+const ALIGN = [
+  { value: undefined, name: 'At the start', icon: 'alignStart' },
+  { value: 'center', name: 'In the middle', icon: 'alignMiddle' },
+  { value: 'end', name: 'At the end', icon: 'alignEnd' },
+  { value: 'justify', name: 'To both edges', icon: 'alignBoth' },
+] as const;
+/** What the bar may cover above a line, in points. */
+const ROOM_ABOVE = 60;
+/** Margins all round, in mm. */
+const MARGINS = [
+  { name: 'Narrow', mm: 15 },
+  { name: 'Usual', mm: 25 },
+  { name: 'Wide', mm: 40 },
+] as const;
+
+/** What the text of the pages looks like, and how much of it there is. */
+@Component({
+  selector: 'stylet-typed-bar',
+  imports: [MatButtonModule, MatIconModule, MatMenuModule, MatTooltipModule],
+  templateUrl: './typed-bar.html',
+  styleUrl: './typed-bar.scss',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: {
+    role: 'toolbar',
+    'aria-label': 'Text of the pages',
+    // Taking hold of a button must not take the caret out of the text.
+    '(mousedown)': 'keepCaret($event)',
+  },
+})
+export class TypedBar {
+  private readonly open = inject(TextOpen);
+  private readonly store = inject(Store);
+  private readonly state = this.store.selectSignal(documentFeature.selectState);
+  private readonly documentId = this.store.selectSignal(documentFeature.selectId);
+  private readonly api = inject(Api);
+  private readonly view = inject(ViewState);
+  protected readonly editing = inject(PagesEditing);
+  protected readonly saving = inject(TextSaving);
+  protected readonly roles = ROLES;
+  protected readonly marks = MARKS;
+  protected readonly lists = LISTS;
+  protected readonly aligns = ALIGN;
+  protected readonly margins = MARGINS;
+  protected readonly families = families.map((family) => ({
+    family,
+    name: familyFacts[family].name,
+    css: cssFamily(family),
+  }));
+  protected readonly trouble = signal<string | undefined>(undefined);
+
+  protected readonly look = computed(() => {
+    this.editing.version();
+    const { view } = this.editing;
+    const setup = this.editing.text()?.setup;
+    return view && setup ? lookAt(view.state, setup.look) : {};
+  });
+  protected readonly paragraph = computed<ParagraphLook>(() => {
+    this.editing.version();
+    const { view } = this.editing;
+    return view ? paragraphAt(view.state) : {};
+  });
+  protected readonly roleName = computed(() => {
+    this.editing.version();
+    const role: unknown = this.editing.view?.state.selection.$from.parent.attrs['role'] ?? null;
+    return ROLES.find(({ value }) => value === role)?.name ?? 'Plain text';
+  });
+  protected readonly setup = computed(() => this.editing.text()?.setup);
+  protected readonly setupFont = computed(() => {
+    const setup = this.setup();
+    return setup && familyFacts[setup.look.font].name;
+  });
+  protected readonly isReady = computed(() => this.editing.pages() !== undefined);
+
+  constructor() {
+    const id = this.documentId()!;
+    void this.editing.begin(this.open, id).catch((error: unknown) => {
+      this.trouble.set(troubleOf(error).title);
+    });
+    effect(() => {
+      this.state();
+      untracked(() => this.editing.findPages());
+    });
+    effect(() => {
+      const caret = this.editing.caret();
+      untracked(() => caret && this.reveal(caret));
+    });
+    // The desk is left, or the text is: what was typed is sent all the same.
+    inject(DestroyRef).onDestroy(() => void this.editing.end());
+  }
+
+  /** Has the line with the caret in view, not under the bar. */
+  private reveal({ page, from, to }: { page: number; from: number; to: number }): void {
+    const pages = this.view.pages();
+    const index = pages.findIndex(({ id }) => this.open.indexOf(id) === page);
+    if (index < 0) return;
+    const { width, height, rotation } = pages[index];
+    const line = { x0: 0, y0: from, x1: width, y1: to };
+    const { y0, y1 } = transformBox(pageView(width, height, rotation, 1), line);
+    this.view.reveal(index, Math.max(0, y0 - ROOM_ABOVE), y1);
+  }
+
+  protected keepCaret(event: MouseEvent): void {
+    if (!(event.target instanceof HTMLInputElement)) event.preventDefault();
+  }
+
+  protected back(): void {
+    setTimeout(() => this.editing.view?.focus());
+  }
+
+  protected done(): void {
+    this.open.isOpen.set(false);
+  }
+
+  protected role(value: Role | null): void {
+    this.run(setRole(value));
+  }
+
+  protected toggle(key: (typeof MARKS)[number]['key']): void {
+    this.run(toggleLook(key, () => this.setup()!.look));
+  }
+
+  protected list(list: ParagraphLook['list']): void {
+    this.run(
+      setParagraphs((look) => ({
+        ...look,
+        list: look.list === list ? undefined : list,
+        isDone: undefined,
+      })),
+    );
+  }
+
+  protected tick(): void {
+    this.run(setParagraphs((look) => ({ ...look, isDone: look.isDone ? undefined : true })));
+  }
+
+  protected align(align: ParagraphLook['align']): void {
+    this.run(setParagraphs((look) => ({ ...look, align })));
+  }
+
+  protected indent(by: 1 | -1): void {
+    this.run(indentBy(by));
+  }
+
+  protected link(address: string): void {
+    const parsed = addressSchema.safeParse(address.trim());
+    if (address.trim() === '') this.run(setLook({ link: undefined }));
+    else if (parsed.success) this.run(setLook({ link: parsed.data }));
+  }
+
+  protected font(font: Family): void {
+    const setup = this.setup();
+    if (setup) this.editing.change({ ...setup, look: { ...setup.look, font } });
+  }
+
+  protected size(text: string): void {
+    const [setup, size] = [this.setup(), Number(text.replace(',', '.'))];
+    if (setup && size >= 6 && size <= 72)
+      this.editing.change({ ...setup, look: { ...setup.look, size } });
+  }
+
+  protected margin(mm: number): void {
+    const setup = this.setup();
+    const side = toPoints(mm);
+    const all = { top: side, right: side, bottom: side, left: side };
+    if (setup) this.editing.change({ ...setup, margins: all });
+  }
+
+  protected head(words: string): void {
+    const setup = this.setup();
+    if (!setup) return;
+    const { head: _head, ...rest } = setup;
+    this.editing.change(words.trim() ? { ...rest, head: words.trim().slice(0, 300) } : rest);
+  }
+
+  protected number(): void {
+    const setup = this.setup();
+    if (setup) this.editing.change({ ...setup, isNumbered: !setup.isNumbered });
+  }
+
+  protected exportUrl(as: 'markdown' | 'html'): string {
+    return this.api.writtenTextUrl(this.documentId()!, as);
+  }
+
+  private run(command: Command): void {
+    const { view } = this.editing;
+    if (!view) return;
+    command(view.state, view.dispatch);
+    view.focus();
+  }
+}
