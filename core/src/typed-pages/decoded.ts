@@ -20,5 +20,14 @@ export function decodedText(bytes: Uint8Array, decode: Decode): string | undefin
   const text = signed
     ? decode(bytes.subarray(signed.bytes.length), signed.encoding)
     : (decode(bytes, 'utf-8') ?? decode(bytes, 'windows-1252'));
-  return text === undefined || /[\0-\x08\x0e-\x1a]/.test(text) ? undefined : text;
+  return text === undefined || hasControls(text) ? undefined : text;
+}
+
+/** Whether there are characters of control that no text has: tab, line ends, form feed and escape it may have. */
+function hasControls(text: string): boolean {
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if (code < 9 || (code > 13 && code < 27)) return true;
+  }
+  return false;
 }

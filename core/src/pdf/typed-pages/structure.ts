@@ -1,6 +1,7 @@
 import type { Owner } from '../../typed-pages/index';
 import { levelOf, type Block, type TextParagraph } from '../../typed-pages/index';
-import { PdfDict, PdfRef, name, type NewPdf, type PdfValue } from '../objects/index';
+import type { PdfRef } from '../objects/index';
+import { PdfDict, name, type NewPdf, type PdfValue } from '../objects/index';
 
 /** An element of the structure tree while it is put together. */
 class Node {
