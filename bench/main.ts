@@ -28,6 +28,8 @@ import { removePrepared } from './prepared';
 import { picturePlace } from './picture-place';
 import { redrawZoom } from './redraw-zoom';
 import { shapeRecognise } from './shape-recognise';
+import { exportText } from './export-text';
+import { typeLatency } from './type-latency';
 import { textLayout, textLetter } from './text-layout';
 import { writingFrames } from './writing-frames';
 import { zoomSharp } from './zoom';
@@ -42,6 +44,8 @@ const all: readonly Benchmark[] = [
   shapeRecognise,
   textLayout,
   textLetter,
+  exportText,
+  typeLatency,
   closeupLive,
   lassoHit,
   dragFrames,

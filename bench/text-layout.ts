@@ -1,6 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { bodyOf, usualLook, type Body } from '@stylet/core/typed';
+import {
+  PageSetter,
+  runsOf,
+  usualSetup,
+  type Block,
+  type TypedText,
+} from '@stylet/core/typed-pages';
 import { Engine, Typesetter } from '@stylet/core/typesetting';
 import harfbuzz from 'harfbuzzjs';
 import { pairedRatio, share, timed, type Benchmark } from './benchmark';
@@ -8,8 +14,6 @@ import { pairedRatio, share, timed, type Benchmark } from './benchmark';
 const fonts = process.env['STYLET_FONTS']!;
 const PAGES = 100;
 const PARAGRAPHS = 8;
-/** What a page of A4 leaves between its margins, in points. */
-const WIDTH = 450;
 const SENTENCES = [
   'The tide gauge stands beside the landing stage, and is read twice a day.',
   'What the table says and what the water does differ by a hand where the wind comes from the sea.',
@@ -18,24 +22,27 @@ const SENTENCES = [
 ];
 
 /** So many pages of plain writing, about 400 words each. */
-function pages(): Body {
-  const paragraph = (i: number): string =>
+export function longText(): TypedText {
+  const words = (i: number): string =>
     Array.from({ length: 4 }, (_, k) => SENTENCES[(i + k) % SENTENCES.length]).join(' ');
-  const words = Array.from({ length: PAGES * PARAGRAPHS }, (_, i) => paragraph(i)).join('\n');
-  return bodyOf(words, usualLook);
+  const blocks = Array.from({ length: PAGES * PARAGRAPHS }, (_, i): Block => ({
+    kind: 'paragraph',
+    runs: [{ text: words(i) }],
+  }));
+  return { setup: usualSetup(), blocks };
 }
 
-async function typesetter(): Promise<Typesetter> {
+async function pageSetter(): Promise<PageSetter> {
   const fileOf = (face: string): Uint8Array => readFileSync(join(fonts, `${face}.ttf`));
-  return new Typesetter(await Engine.of(readFileSync(join(fonts, 'shaper.wasm')), fileOf));
+  const engine = await Engine.of(readFileSync(join(fonts, 'shaper.wasm')), fileOf);
+  return new PageSetter(new Typesetter(engine));
 }
 
 export const textLayout: Benchmark = {
   name: 'text-layout',
-  about:
-    '100 pages of typed text laid out in lines, against HarfBuzz alone shaping their paragraphs',
+  about: '100 typed pages laid out, against HarfBuzz alone shaping their paragraphs',
   async run() {
-    const setter = await typesetter();
+    const setter = await pageSetter();
     const hb = await harfbuzz;
     const font = hb.createFont(
       hb.createFace(hb.createBlob(readFileSync(join(fonts, 'source-serif-4.ttf'))), 0),
@@ -52,12 +59,14 @@ export const textLayout: Benchmark = {
     const value = await pairedRatio(
       // New paragraphs each time: what was worked out of the others is kept.
       () => {
-        const body = pages();
-        return timed(() => setter.layout(body, WIDTH));
+        const text = longText();
+        return timed(() => setter.pages(text));
       },
       () => {
-        const { paragraphs } = pages();
-        return timed(() => paragraphs.forEach(({ runs }) => shape(runs[0].text)));
+        const texts = longText()
+          .blocks.flatMap(runsOf)
+          .map(([{ text }]) => text);
+        return timed(() => texts.forEach(shape));
       },
       7,
     );
@@ -67,16 +76,17 @@ export const textLayout: Benchmark = {
 
 export const textLetter: Benchmark = {
   name: 'text-letter',
-  about: 'a letter typed on the first of 100 pages of text: until all of it is laid out again',
+  about: 'a letter typed on the first of 100 typed pages: until all of them are laid out again',
   async run() {
-    const setter = await typesetter();
-    let body = pages();
-    setter.layout(body, WIDTH);
+    const setter = await pageSetter();
+    let text = longText();
+    setter.pages(text);
     const times: number[] = [];
     for (let i = 0; i < 40; i++) {
-      const [first, ...rest] = body.paragraphs;
-      body = { ...body, paragraphs: [{ runs: [{ text: `${first.runs[0].text}a` }] }, ...rest] };
-      times.push(await timed(() => setter.layout(body, WIDTH)));
+      const [first, ...rest] = text.blocks;
+      const [[{ text: words }]] = runsOf(first);
+      text = { ...text, blocks: [{ kind: 'paragraph', runs: [{ text: `${words}a` }] }, ...rest] };
+      times.push(await timed(() => setter.pages(text)));
     }
     return { kind: 'milliseconds', value: share(times, 0.5), goal: 16 };
   },

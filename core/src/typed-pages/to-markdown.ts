@@ -105,7 +105,7 @@ function runText(run: Run, before: Run | undefined, after: Run | undefined): str
     /[\p{L}\p{N}]$/u.test(text) &&
     !(before && isMarked(before)) &&
     !(after && isMarked(after));
-  if (!isPlain || !isApart || (isCode && text.includes('`'))) return markedHtml(run);
+  if (!isPlain || !isApart || (isCode && /[`|]/.test(text))) return markedHtml(run);
   let words = isCode ? `\`${text}\`` : escaped(text);
   if (look.strike) words = `~~${words}~~`;
   if (look.italic) words = `*${words}*`;

@@ -1,6 +1,7 @@
-import { inject } from '@angular/core';
+import { effect, inject } from '@angular/core';
 import textOfPages from '@material-symbols/svg-400/outlined/edit_note.svg';
 import { Store } from '@ngrx/store';
+import { BrowserDb } from '../../../storage/browser-db';
 import { documentFeature } from '../../platform/document/document.reducer';
 import type { DeskFeature } from '../../platform/feature/desk-feature';
 import { TextOpen } from './text-open';
@@ -13,7 +14,20 @@ export const typedPages: DeskFeature = {
   // Whoever has just begun a text wants to type.
   starts: () => {
     const { editsText } = (history.state ?? {}) as { editsText?: boolean };
-    if (editsText) inject(TextOpen).isOpen.set(true);
+    const open = inject(TextOpen);
+    if (editsText) open.isOpen.set(true);
+    // What was typed while the server was away is not on its pages yet.
+    const [db, id] = [inject(BrowserDb), inject(Store).selectSignal(documentFeature.selectId)];
+    effect(() => {
+      const documentId = id();
+      if (!documentId) return;
+      db.open().then(
+        async (known) => {
+          if (await known.get('texts', documentId)) open.isOpen.set(true);
+        },
+        (error: unknown) => console.error(error),
+      );
+    });
   },
   onPages: [
     {

@@ -134,14 +134,23 @@ export class PagesEditing {
   /** Editing is over; what was typed is sent. */
   async end(): Promise<void> {
     this.stopHearing?.();
+    const last = this.now();
     await this.saving.flush();
+    // Another document may be edited by now.
+    if (this.now() !== last) return;
+    this.saving.close();
     this.view?.destroy();
     this.view = undefined;
     this.now.set(undefined);
     this.laid.set(undefined);
     this.selected.set(undefined);
     this.open?.pages.set(new Map());
-    this.open?.isOpen.set(false);
+  }
+
+  /** Ends it once the server has what was typed; the bar says what it waits for. */
+  async done(): Promise<void> {
+    await this.saving.flush();
+    if (this.saving.state() !== 'away') this.open?.isOpen.set(false);
   }
 
   /** Puts the caret somewhere, or selects up to there from where it was put first. */
@@ -275,7 +284,7 @@ export class PagesEditing {
       history(),
       ...keysOfPages(
         () => this.setup!.look,
-        () => void this.end(),
+        () => void this.done(),
       ),
       withOwnIds(newId),
       new Plugin<DecorationSet>({

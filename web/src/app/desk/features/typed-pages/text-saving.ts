@@ -2,7 +2,7 @@ import { Injectable, inject, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import type { DocumentText } from '@stylet/core/api';
 import { newId } from '@stylet/core/document';
-import { merged, type TypedText } from '@stylet/core/typed-pages';
+import { isSameText, merged, type TypedText } from '@stylet/core/typed-pages';
 import { Api } from '../../../api/api';
 import { troubleOf, type Trouble } from '../../../api/problem';
 import { Author } from '../../../settings/author';
@@ -36,6 +36,8 @@ export class TextSaving {
   private first = 0;
   private sending: Promise<void> | undefined;
   private isChanged = false;
+  /** What was sent without an answer: the server may have it. */
+  private tried: TypedText[] = [];
   readonly state = signal<'saved' | 'waiting' | 'away'>('saved');
   /** Why the server does not take it. */
   readonly trouble = signal<Trouble | undefined>(undefined);
@@ -44,7 +46,7 @@ export class TextSaving {
   async open(id: string, of: Saved): Promise<TypedText> {
     const now = await firstValueFrom(this.api.text(id));
     const waits = await (await this.db.open()).get('texts', id);
-    Object.assign(this, { id, of, base: now, isChanged: false });
+    Object.assign(this, { id, of, base: now, isChanged: false, tried: [] });
     this.trouble.set(undefined);
     this.state.set('saved');
     if (!waits) return now.text;
@@ -66,6 +68,14 @@ export class TextSaving {
     clearTimeout(this.timer);
     const wait = atOnce ? 200 : Math.max(0, Math.min(RESTED, this.first + LATEST - now));
     this.timer = setTimeout(() => void this.send(), wait);
+  }
+
+  /** Nobody edits it any more; what the server does not have stays here. */
+  close(): void {
+    clearTimeout(this.timer);
+    this.timer = undefined;
+    this.of = undefined;
+    this.id = '';
   }
 
   /** Sends what was not sent yet; settles when the server has it, or does not answer. */
@@ -96,6 +106,7 @@ export class TextSaving {
       const { source } = await firstValueFrom(this.api.setText(id, change));
       if (this.id !== id) return;
       this.base = { source, text };
+      this.tried = [];
       of.source(source);
       this.trouble.set(undefined);
       if (this.isChanged) return;
@@ -103,14 +114,15 @@ export class TextSaving {
       await (await this.db.open()).delete('texts', id);
     } catch (error) {
       this.isChanged = true;
-      await this.failed(troubleOf(error), id, text);
+      this.tried.push(text);
+      await this.failed(troubleOf(error), id);
     }
   }
 
-  private async failed(trouble: Trouble, id: string, sent: TypedText): Promise<void> {
+  private async failed(trouble: Trouble, id: string): Promise<void> {
     if (this.id !== id) return;
     if (trouble.code === 'text-changed') {
-      await this.merge(sent).catch(() => this.changed());
+      await this.merge().catch(() => this.changed());
       return;
     }
     this.trouble.set(trouble);
@@ -119,15 +131,16 @@ export class TextSaving {
   }
 
   /** Somebody has gone on with the text; or the server has what was sent last, and its answer was lost. */
-  private async merge(sent: TypedText): Promise<void> {
+  private async merge(): Promise<void> {
     const { id, of, base } = this;
     const now = await firstValueFrom(this.api.text(id));
     if (!of || !base || this.id !== id) return;
-    const isOurs = JSON.stringify(now.text.blocks) === JSON.stringify(sent.blocks);
+    const isOurs = this.tried.some(({ blocks }) => isSameText(blocks, now.text.blocks));
     const both = isOurs
       ? { text: of.text(), isContested: false }
       : merged(base.text, now.text, of.text(), newId);
     this.base = now;
+    this.tried = [];
     of.source(now.source);
     if (!isOurs) of.take(both.text, both.isContested);
     this.changed();

@@ -172,7 +172,8 @@ export class TypedBar {
   }
 
   protected done(): void {
-    this.open.isOpen.set(false);
+    if (this.isReady()) void this.editing.done();
+    else this.open.isOpen.set(false);
   }
 
   protected role(value: Role | null): void {
