@@ -191,6 +191,11 @@ test('two windows type in two paragraphs, and the server is away for a while: bo
     .poll(() => markdownOf(instance, id), { timeout: 30_000 })
     .toMatch(/^# First: Tidewater log[^]*The ebb waits for nobody. Typed at the end.\n$/);
   await expect(editor(page)).toContainText('Typed at the end.', { timeout: 30_000 });
+  await expect(bar(page)).toContainText('Text saved');
+  // What one types the other sees, without typing.
+  await page.keyboard.type('Second: ');
+  await expect(editor(other.page)).toContainText('First: Second: Tidewater', { timeout: 30_000 });
+  await expect(bar(other.page)).toContainText('Text saved');
 });
 
 test('text that is pasted into the library becomes a document; a new one is typed on at once', async ({

@@ -193,11 +193,17 @@ export class PagesEditing {
 
   /** Finds out which pages of the document the text is on; they may have changed. */
   findPages(): void {
-    const known = this.sources();
+    const [known, before] = [this.sources(), this.open?.pages() ?? new Map<string, number>()];
     const pages = new Map<string, number>();
-    for (const { id, source, sourceIndex } of pagesInOrder(this.state().pages))
-      if (known.has(source) && ![...pages.values()].includes(sourceIndex))
-        pages.set(id, sourceIndex);
+    const taken = new Set<number>();
+    for (const { id, source, sourceIndex } of pagesInOrder(this.state().pages)) {
+      // That the server has a text may be heard by its pages first.
+      const isOurs = known.has(source) || before.has(id);
+      if (!isOurs || taken.has(sourceIndex)) continue;
+      taken.add(sourceIndex);
+      pages.set(id, sourceIndex);
+      if (!known.has(source)) this.saving.heard(source);
+    }
     this.open?.pages.set(pages);
   }
 

@@ -12,6 +12,8 @@ import { BrowserDb } from '../../../storage/browser-db';
 const RESTED = 1200;
 const LATEST = 6000;
 const AGAIN = 5000;
+/** What pages say of a text is looked into after so many: the answer to what was sent comes with it. */
+const HEARD = 1000;
 
 /** Whom saving works for. */
 export interface Saved {
@@ -33,6 +35,7 @@ export class TextSaving {
   private base: DocumentText | undefined;
   private of: Saved | undefined;
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private hearing: ReturnType<typeof setTimeout> | undefined;
   private first = 0;
   private sending: Promise<void> | undefined;
   private isChanged = false;
@@ -70,10 +73,20 @@ export class TextSaving {
     this.timer = setTimeout(() => void this.send(), wait);
   }
 
+  /** Its pages are of another file now, which somebody else may have made. */
+  heard(source: string): void {
+    this.hearing ??= setTimeout(() => {
+      this.hearing = undefined;
+      const isKnown = source === this.base?.source || this.isChanged || this.sending;
+      if (!isKnown && this.of) this.merge().catch((error: unknown) => console.warn(error));
+    }, HEARD);
+  }
+
   /** Nobody edits it any more; what the server does not have stays here. */
   close(): void {
     clearTimeout(this.timer);
-    this.timer = undefined;
+    clearTimeout(this.hearing);
+    this.timer = this.hearing = undefined;
     this.of = undefined;
     this.id = '';
   }
@@ -142,7 +155,14 @@ export class TextSaving {
     this.base = now;
     this.tried = [];
     of.source(now.source);
-    if (!isOurs) of.take(both.text, both.isContested);
-    this.changed();
+    if (!isOurs && !isSameText(both.text, of.text())) of.take(both.text, both.isContested);
+    // Sent for nothing it would be another file, of which others hear, who would do the same.
+    if (!isSameText(both.text, now.text)) {
+      this.changed();
+      return;
+    }
+    this.isChanged = false;
+    this.state.set('saved');
+    await (await this.db.open()).delete('texts', id);
   }
 }

@@ -35,6 +35,13 @@ export class RemovedElsewhere {
           this.before = state.pages;
           if (action.type !== documentActions.heard.type || action.documentId !== id) return;
           if (action.news.kind !== 'confirmed') return;
+          // A text that is shorter now has fewer pages: nobody has removed them.
+          const isTextSet = action.news.operations.some(
+            ({ operation: { effect } }) =>
+              effect.type === 'page.add' &&
+              (before[effect.page.id]?.source ?? effect.page.source) !== effect.page.source,
+          );
+          if (isTextSet) return;
           const removals = action.news.operations.flatMap(({ operation: { author, effect } }) => {
             const page = effect.type === 'page.remove' ? before[effect.pageId] : undefined;
             // The answer to what was written on it may have said so already.
