@@ -41,7 +41,7 @@ async function undoAll(): Promise<void> {
 
 await page.goto(ADDRESS);
 await page.locator('stylet-document-card').first().waitFor();
-await page.waitForTimeout(1500);
+await page.waitForFunction(() => !document.querySelector('.cover.coming'));
 await shoot('library');
 
 await open('Waves and tides', '16');
@@ -202,14 +202,6 @@ await page.waitForTimeout(2500);
 await page.getByRole('option', { name: 'Page 7', exact: true }).click();
 await page.getByRole('option', { name: 'Page 9', exact: true }).click({ modifiers: ['Shift'] });
 await shoot('board');
-await page.getByLabel('Put in pages').click();
-await page.getByRole('radio', { name: 'Document' }).click();
-await page.getByRole('combobox', { name: 'Document' }).click();
-await page.getByRole('option', { name: 'Field handbook' }).click();
-await page.waitForTimeout(2500);
-await shoot('put-in');
-await page.getByRole('button', { name: 'Cancel' }).click();
-await page.waitForTimeout(700);
 await page.keyboard.press('o');
 await page.waitForTimeout(700);
 
@@ -222,6 +214,19 @@ await shoot('find-library');
 await page.goto(address);
 await page.locator('canvas.bitmap[width]').first().waitFor();
 await page.waitForTimeout(1500);
+
+// The text of pages, while it is edited.
+await open('Log of the second day');
+await page.getByRole('button', { name: 'Edit text' }).click();
+await page.getByRole('textbox', { name: 'Text of the pages' }).waitFor();
+await page.waitForTimeout(1500);
+await page.keyboard.press('Control+Home');
+await page.keyboard.press('ArrowDown');
+await page.keyboard.press('End');
+await page.keyboard.press('Control+Shift+ArrowLeft');
+await shoot('typed-pages');
+await page.getByRole('button', { name: 'Done' }).click();
+await open('Waves and tides');
 
 // Two panes, dark.
 await page.keyboard.press('d');

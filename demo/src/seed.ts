@@ -9,6 +9,7 @@ import {
 } from '@stylet/core/api';
 import { newId, type Effect } from '@stylet/core/document';
 import { makeDeck, makeHandbook, makePaper } from './documents/index';
+import { LOG } from './documents/log';
 import {
   Notes,
   rangeOf,
@@ -44,6 +45,7 @@ async function seed(address: string): Promise<void> {
     const found = await fetchJson(`${address}/api/documents?${query}`);
     return libraryPartSchema.parse(found).documents.some((document) => document.title === title);
   };
+  await seedTexts(address, isThere);
   for (const { title, make, annotate, pagesRead } of documents) {
     if (await isThere(title)) continue;
     const pdf = await make();
@@ -61,6 +63,24 @@ async function seed(address: string): Promise<void> {
     console.log(
       `Brought in “${title}”: ${document.pageCount} pages, ${notes.effects.length} annotations`,
     );
+  }
+}
+
+/** Text of which the server makes pages. */
+const texts = [{ title: 'Log of the second day', text: LOG }] as const;
+
+async function seedTexts(
+  address: string,
+  isThere: (title: string) => Promise<boolean>,
+): Promise<void> {
+  for (const { title, text } of texts) {
+    if (await isThere(title)) continue;
+    const form = new FormData();
+    form.append('file', new Blob([text], { type: 'text/markdown' }), `${title}.md`);
+    const { pageCount } = documentSummarySchema.parse(
+      await fetchJson(`${address}/api/documents`, { method: 'POST', body: form }),
+    );
+    console.log(`Brought in “${title}”: ${pageCount} pages of text`);
   }
 }
 

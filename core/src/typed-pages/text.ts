@@ -4,8 +4,8 @@ import { a4, toPoints } from '../paper/index';
 import { lookSchema, paragraphSchema, runSchema, alignments, usualLook } from '../typed/index';
 
 /** How long the text of a document can be at the most: blocks, and UTF-16 units of all of them. */
-export const MOST_BLOCKS = 50_000;
-export const LONGEST_PAGES = 5_000_000;
+export const MOST_BLOCKS = 20_000;
+export const LONGEST_PAGES = 2_000_000;
 const MOST_ROWS = 1_000;
 const MOST_COLUMNS = 50;
 

@@ -15,9 +15,6 @@ import type { FileTools } from '../sources/take-pdf';
 import { awaitedBy } from '../work/awaited';
 import { setText, textOf } from './store';
 
-/** A text of the greatest length, as JSON. */
-const LARGEST_TEXT = 48 * 1024 * 1024;
-
 /** The text of typed pages: reading it, setting it again, handing it over. */
 export const typedRoutes =
   (services: FileTools & Pick<Services, 'performer'>): FastifyPluginAsyncZod =>
@@ -38,7 +35,6 @@ export const typedRoutes =
     app.put(
       '/api/documents/:id/text',
       {
-        bodyLimit: LARGEST_TEXT,
         config: { needs: edit('document') },
         schema: {
           summary:

@@ -11,7 +11,11 @@ import { BrowserDb } from '../../../storage/browser-db';
 /** A text is sent when nothing was typed for so many ms, or after so many at the latest; and again after so many. */
 const RESTED = 1200;
 const LATEST = 6000;
+/** A long text takes long to be set: that much of the time goes to it at the most. */
+const SHARE = 1 / 4;
 const AGAIN = 5000;
+/** Pages that are lacking come after so many. */
+const SOON = 200;
 /** What pages say of a text is looked into after so many: the answer to what was sent comes with it. */
 const HEARD = 1000;
 
@@ -37,6 +41,8 @@ export class TextSaving {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private hearing: ReturnType<typeof setTimeout> | undefined;
   private first = 0;
+  /** How long it took last, in ms. */
+  private took = 0;
   private sending: Promise<void> | undefined;
   private isChanged = false;
   /** What was sent without an answer: the server may have it. */
@@ -69,7 +75,9 @@ export class TextSaving {
     const now = Date.now();
     if (!this.timer) this.first = now;
     clearTimeout(this.timer);
-    const wait = atOnce ? 200 : Math.max(0, Math.min(RESTED, this.first + LATEST - now));
+    const rests = Math.max(RESTED, this.took / SHARE);
+    const latest = this.first + Math.max(LATEST, 2 * rests) - now;
+    const wait = atOnce ? SOON : Math.max(0, Math.min(rests, latest));
     this.timer = setTimeout(() => void this.send(), wait);
   }
 
@@ -116,7 +124,9 @@ export class TextSaving {
     try {
       await (await this.db.open()).put('texts', { documentId: id, base, text });
       const change = { base: base.source, text, author: this.author.name() };
+      const began = Date.now();
       const { source } = await firstValueFrom(this.api.setText(id, change));
+      this.took = Date.now() - began;
       if (this.id !== id) return;
       this.base = { source, text };
       this.tried = [];
