@@ -1,7 +1,8 @@
-import type { Portion, TypedPages } from '@stylet/core/typed-pages';
+import { lookOfRole, type Portion, type Role, type TypedPages } from '@stylet/core/typed-pages';
 import type { Node } from 'prosemirror-model';
 import { Decoration, DecorationSet } from 'prosemirror-view';
 import { startOf } from '../../platform/typed/line-decorations';
+import { cssFamily } from '../../platform/typed/typed-fonts';
 import { startsIn } from './block-model';
 
 /** A part of a block, and the page it is on. */
@@ -32,7 +33,7 @@ export function pageDecorations(
     decorations.push(
       Decoration.node(starts[block] - 1, starts[block] - 1 + node.nodeSize, {
         class: 'near',
-        style: `top:${top}px`,
+        style: `top:${top}px;${roleStyle(node.attrs['role'] as Role | null)}`,
       }),
     );
     if (!node.isTextblock) continue;
@@ -89,4 +90,16 @@ function near(pages: TypedPages['pages'], around: number): Map<number, Placed[]>
       }
   });
   return found;
+}
+
+/** The letters of what a paragraph is, as the editor sets them. */
+function roleStyle(role: Role | null): string {
+  if (!role) return '';
+  const { size = 1, look } = lookOfRole(role);
+  return [
+    `font-size:${size}em`,
+    look?.bold ? 'font-weight:700' : '',
+    look?.italic ? 'font-style:italic' : '',
+    look?.font ? `font-family:${cssFamily(look.font)}` : '',
+  ].join(';');
 }

@@ -1,39 +1,18 @@
 import type { Look } from '@stylet/core/typed';
 import { baseKeymap, chainCommands, splitBlockKeepMarks } from 'prosemirror-commands';
-import { redo, undo } from 'prosemirror-history';
 import { keymap } from 'prosemirror-keymap';
 import { Plugin, type Command } from 'prosemirror-state';
 import { schema } from '../../platform/typed/rich-model';
-import {
-  endList,
-  indentBy,
-  leaveList,
-  lineBreak,
-  tab,
-  toggleLook,
-} from '../../platform/typed/text-commands';
+import { endList, leaveList, lineBreak } from '../../platform/typed/text-commands';
+import { textKeys } from '../../platform/typed/text-keys';
 
 /** What keys do in the text of pages. */
 export function keysOfPages(base: () => Look, end: () => void): Plugin[] {
-  const toggled = (key: 'bold' | 'italic' | 'underline' | 'strike'): Command =>
-    toggleLook(key, base);
   return [
     keymap({
-      'Mod-z': undo,
-      'Mod-y': redo,
-      'Mod-Shift-z': redo,
-      'Mod-b': toggled('bold'),
-      'Mod-i': toggled('italic'),
-      'Mod-u': toggled('underline'),
-      'Shift-Enter': lineBreak,
+      ...textKeys(base, end),
       Enter: chainCommands(breakInCode, endList, afterHeading, splitBlockKeepMarks),
       Backspace: chainCommands(leaveList, plainAtStart),
-      Tab: tab,
-      'Shift-Tab': indentBy(-1),
-      Escape: () => {
-        end();
-        return true;
-      },
     }),
     keymap(baseKeymap),
   ];

@@ -14,20 +14,20 @@ import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { pageView, transformBox } from '@stylet/core/geometry';
 import { toPoints } from '@stylet/core/paper';
-import {
-  addressSchema,
-  families,
-  familyFacts,
-  type Family,
-  type ParagraphLook,
-} from '@stylet/core/typed';
+import { addressSchema, familyFacts, type Family, type ParagraphLook } from '@stylet/core/typed';
 import type { Role } from '@stylet/core/typed-pages';
 import { Store } from '@ngrx/store';
 import type { Command } from 'prosemirror-state';
 import { Api } from '../../../api/api';
 import { troubleOf } from '../../../api/problem';
 import { documentFeature } from '../../platform/document/document.reducer';
-import { cssFamily } from '../../platform/typed/typed-fonts';
+import {
+  alignChoices,
+  fontChoices,
+  listChoices,
+  markChoices,
+  type MarkKey,
+} from '../../platform/typed/text-choices';
 import {
   indentBy,
   lookAt,
@@ -51,23 +51,6 @@ const ROLES: readonly { readonly value: Role | null; readonly name: string }[] =
   { value: 'quote', name: 'Quotation' },
   { value: 'code', name: 'Code' },
 ];
-const MARKS = [
-  { key: 'bold', name: 'Bold', icon: 'textBold', tip: 'Bold, Ctrl+B' },
-  { key: 'italic', name: 'Italic', icon: 'textItalic', tip: 'Italic, Ctrl+I' },
-  { key: 'underline', name: 'Underline', icon: 'textUnderline', tip: 'Underline, Ctrl+U' },
-  { key: 'strike', name: 'Strike', icon: 'textStrike', tip: 'Strike through' },
-] as const;
-const LISTS = [
-  { value: 'bullet', name: 'Bullets', icon: 'listBullets' },
-  { value: 'number', name: 'Numbers', icon: 'listNumbers' },
-  { value: 'check', name: 'Check list', icon: 'listChecks' },
-] as const;
-const ALIGN = [
-  { value: undefined, name: 'At the start', icon: 'alignStart' },
-  { value: 'center', name: 'In the middle', icon: 'alignMiddle' },
-  { value: 'end', name: 'At the end', icon: 'alignEnd' },
-  { value: 'justify', name: 'To both edges', icon: 'alignBoth' },
-] as const;
 /** What the bar may cover above a line, in points. */
 const ROOM_ABOVE = 60;
 /** Margins all round, in mm. */
@@ -101,15 +84,11 @@ export class TypedBar {
   protected readonly editing = inject(PagesEditing);
   protected readonly saving = inject(TextSaving);
   protected readonly roles = ROLES;
-  protected readonly marks = MARKS;
-  protected readonly lists = LISTS;
-  protected readonly aligns = ALIGN;
+  protected readonly marks = markChoices;
+  protected readonly lists = listChoices;
+  protected readonly aligns = alignChoices;
   protected readonly margins = MARGINS;
-  protected readonly families = families.map((family) => ({
-    family,
-    name: familyFacts[family].name,
-    css: cssFamily(family),
-  }));
+  protected readonly families = fontChoices;
   protected readonly trouble = signal<string | undefined>(undefined);
 
   protected readonly look = computed(() => {
@@ -180,7 +159,7 @@ export class TypedBar {
     this.run(setRole(value));
   }
 
-  protected toggle(key: (typeof MARKS)[number]['key']): void {
+  protected toggle(key: MarkKey): void {
     this.run(toggleLook(key, () => this.setup()!.look));
   }
 
@@ -199,7 +178,7 @@ export class TypedBar {
   }
 
   protected align(align: ParagraphLook['align']): void {
-    this.run(setParagraphs((look) => ({ ...look, align })));
+    this.run(setParagraphs((look) => ({ ...look, align: align === 'start' ? undefined : align })));
   }
 
   protected indent(by: 1 | -1): void {

@@ -3,7 +3,7 @@ import { bodyOfBox, roomInBox } from '@stylet/core/document';
 import type { Body, Family, Look, Paragraph, ParagraphLook } from '@stylet/core/typed';
 import { facesIn } from '@stylet/core/typesetting';
 import { baseKeymap, chainCommands, splitBlockKeepMarks } from 'prosemirror-commands';
-import { history, redo, undo } from 'prosemirror-history';
+import { history } from 'prosemirror-history';
 import { keymap } from 'prosemirror-keymap';
 import { EditorState, Plugin, PluginKey, type Command } from 'prosemirror-state';
 import { DecorationSet, EditorView } from 'prosemirror-view';
@@ -13,14 +13,13 @@ import {
   endList,
   indentBy,
   leaveList,
-  lineBreak,
   lookAt,
   paragraphAt,
   setLook,
   setParagraphs,
-  tab,
   toggleLook,
 } from '../../platform/typed/text-commands';
+import { textKeys } from '../../platform/typed/text-keys';
 import { TypedFonts, cssFamily } from '../../platform/typed/typed-fonts';
 import { Typesetting } from '../../platform/typed/typesetting';
 import type { TextInHand } from './text-in-hand';
@@ -128,26 +127,15 @@ export class RichEditor implements TextInHand {
   }
 
   private plugins(): Plugin[] {
-    const toggled = (key: 'bold' | 'italic' | 'underline' | 'strike'): Command =>
-      toggleLook(key, () => this.base());
     return [
       history(),
       keymap({
-        'Mod-z': undo,
-        'Mod-y': redo,
-        'Mod-Shift-z': redo,
-        'Mod-b': toggled('bold'),
-        'Mod-i': toggled('italic'),
-        'Mod-u': toggled('underline'),
-        'Shift-Enter': lineBreak,
+        ...textKeys(
+          () => this.base(),
+          () => this.typing.end(),
+        ),
         Enter: chainCommands(endList, splitBlockKeepMarks),
         Backspace: leaveList,
-        Tab: tab,
-        'Shift-Tab': indentBy(-1),
-        Escape: () => {
-          this.typing.end();
-          return true;
-        },
       }),
       keymap({ ...baseKeymap, Backspace: chainCommands(leaveList, baseKeymap['Backspace']) }),
       this.lines(),

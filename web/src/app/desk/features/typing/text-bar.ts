@@ -18,28 +18,17 @@ import type { TextInHand } from './text-in-hand';
 import { ColorRow } from './color-row';
 import { StylePreview } from './style-preview';
 import { TextStyleKit } from './text-style-kit';
-import { TypedFonts, cssFamily } from '../../platform/typed/typed-fonts';
+import {
+  alignChoices,
+  fontChoices,
+  listChoices,
+  markChoices,
+  type MarkKey,
+} from '../../platform/typed/text-choices';
+import { TypedFonts } from '../../platform/typed/typed-fonts';
 import { Typing } from './typing';
 
 const SIZES = [8, 9, 10, 11, 12, 14, 16, 18, 24, 32, 48] as const;
-const ALIGN = [
-  { value: 'start', name: 'At the start', icon: 'alignStart' },
-  { value: 'center', name: 'In the middle', icon: 'alignMiddle' },
-  { value: 'end', name: 'At the end', icon: 'alignEnd' },
-  { value: 'justify', name: 'To both edges', icon: 'alignBoth' },
-] as const;
-const LISTS = [
-  { value: 'bullet', name: 'Bullets', icon: 'listBullets' },
-  { value: 'number', name: 'Numbers', icon: 'listNumbers' },
-  { value: 'check', name: 'Check list', icon: 'listChecks' },
-] as const;
-const MARKS = [
-  { key: 'bold', name: 'Bold', icon: 'textBold', tip: 'Bold, Ctrl+B' },
-  { key: 'italic', name: 'Italic', icon: 'textItalic', tip: 'Italic, Ctrl+I' },
-  { key: 'underline', name: 'Underline', icon: 'textUnderline', tip: 'Underline, Ctrl+U' },
-  { key: 'strike', name: 'Strike', icon: 'textStrike', tip: 'Strike through' },
-] as const;
-
 /** What the text that is typed looks like, and the styles that were saved. */
 @Component({
   selector: 'stylet-text-bar',
@@ -65,15 +54,11 @@ const MARKS = [
 export class TextBar {
   private readonly typing = inject(Typing);
   protected readonly kit = inject(TextStyleKit);
-  protected readonly families = families.map((family) => ({
-    family,
-    name: familyFacts[family].name,
-    css: cssFamily(family),
-  }));
+  protected readonly families = fontChoices;
   protected readonly sizes = SIZES;
-  protected readonly aligns = ALIGN;
-  protected readonly lists = LISTS;
-  protected readonly marks = MARKS;
+  protected readonly aligns = alignChoices;
+  protected readonly lists = listChoices;
+  protected readonly marks = markChoices;
   protected readonly inks = inkColors;
   protected readonly washes = highlighterColors;
   protected readonly nameOfColor = nameOfColor;
@@ -125,7 +110,7 @@ export class TextBar {
     } else this.editor.setLook(look);
   }
 
-  protected isOn(key: (typeof MARKS)[number]['key']): boolean {
+  protected isOn(key: MarkKey): boolean {
     return this.editor.look()[key] === true;
   }
 

@@ -5,7 +5,7 @@ import {
   type ParagraphLook,
   type Run,
 } from '@stylet/core/typed';
-import { lookOfRole, type Role } from '@stylet/core/typed-pages';
+import type { Role } from '@stylet/core/typed-pages';
 import { Schema, type Mark, type Node } from 'prosemirror-model';
 import { cssFamily } from './typed-fonts';
 
@@ -28,17 +28,6 @@ const SCRIPT_STYLE = {
   super: 'vertical-align:0.58em;font-size:62%',
   sub: 'vertical-align:-0.26em;font-size:62%',
 };
-
-/** The letters of what a paragraph is, as the editor sets them. */
-function roleStyle(role: Role): string {
-  const { size = 1, look } = lookOfRole(role);
-  return [
-    `font-size:${size}em`,
-    look?.bold ? 'font-weight:700' : '',
-    look?.italic ? 'font-style:italic' : '',
-    look?.font ? `font-family:${cssFamily(look.font)}` : '',
-  ].join(';');
-}
 
 const styled = (style: (value: string) => string) => (mark: Mark) =>
   ['span', { style: style(String(mark.attrs['value'])) }, 0] as const;
@@ -74,7 +63,6 @@ export const schema = new Schema({
         'p',
         {
           ...(attrs['direction'] ? { dir: String(attrs['direction']) } : {}),
-          ...(attrs['role'] ? { style: roleStyle(attrs['role'] as Role) } : {}),
         },
         0,
       ],
