@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { newId } from '@stylet/core/document';
 import { a4 } from '@stylet/core/paper';
+import { usualSetup } from '@stylet/core/typed-pages';
 import { sql } from 'drizzle-orm';
 import fastify, { type InjectOptions } from 'fastify';
 import { guardRoutes, see } from './guard';
@@ -156,6 +157,13 @@ const routes = (): Record<string, readonly Asked[]> => {
     'PUT /api/documents/{id}/trash': none(`${on}/trash`, { trashed: true }),
     'GET /api/documents/{id}/companion': none(`${on}/companion`),
     'PUT /api/documents/{id}/companion': none(`${on}/companion`, { companionId: null }),
+    'GET /api/documents/{id}/text': none(`${on}/text`),
+    'GET /api/documents/{id}/text/export': none(`${on}/text/export?as=html`),
+    'PUT /api/documents/{id}/text': none(`${on}/text`, {
+      base: source,
+      text: { setup: usualSetup(), blocks: [{ kind: 'rule' }] },
+      author: 'Somebody',
+    }),
     'GET /api/documents/{id}/export': none(`${on}/export`),
     'GET /api/documents/{id}/export/report': none(`${on}/export/report`),
     'GET /api/documents/{id}/original': none(`${on}/original`),
