@@ -21,7 +21,7 @@ const { packages } = lockSchema.parse(
 
 /** SPDX names that may be shipped with a program under Apache-2.0, its notices kept. */
 const PERMISSIVE =
-  /^(MIT|ISC|0BSD|BSD-[23]-Clause|BSD-like|Apache-2\.0|BlueOak-1\.0\.0|CC0-1\.0|BSL-1\.0|Python-2\.0|OFL-1\.1|WTFPL|Zlib)$/;
+  /^(MIT|ISC|0BSD|BSD-[23]-Clause|BSD-like|Apache-2\.0|BlueOak-1\.0\.0|CC0-1\.0|BSL-1\.0|(?:Python|PSF)-2\.0|OFL-1\.1|WTFPL|Zlib)$/;
 /** Of several to choose from, one that is; of several that hold together, all of them. */
 const isPermissive = (license: string): boolean =>
   license
