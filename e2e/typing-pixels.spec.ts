@@ -105,9 +105,8 @@ test('a box looks the same while it is typed in, on its page and in poppler, at 
     const shown = await shot(desk, clip);
     const drawn = byPoppler(pdf, Math.round(sheet.width));
     const there = cut(drawn, { ...clip, x: Math.round(x - sheet.x), y: Math.round(y - sheet.y) });
-    console.log(wanted, likeness(typed, shown), likeness(shown, there), sheet, clip);
-    writeFileSync(`/tmp/px-${wanted}-a.png`, PNG.sync.write(typed));
-    writeFileSync(`/tmp/px-${wanted}-b.png`, PNG.sync.write(shown));
-    writeFileSync(`/tmp/px-${wanted}-c.png`, PNG.sync.write(there));
+    expect(likeness(typed, shown)).toBeGreaterThan(0.99);
+    // Poppler's edges of letters are softer; a letter beside its place would leave half of this.
+    expect(likeness(shown, there)).toBeGreaterThan(wanted === 100 ? 0.85 : 0.9);
   }
 });
