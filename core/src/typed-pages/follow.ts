@@ -37,7 +37,7 @@ export class Following {
 
   /** Where a point goes; what is beside the words goes up and down with them only. Undefined where there are no words. */
   moved({ page, at }: OnPage): OnPage | undefined {
-    const [sheet] = this.before.pages.pages.slice(page, page + 1);
+    const sheet = this.before.pages.pages.at(page);
     const near = sheet && lineAt(sheet, at);
     if (!near) return undefined;
     const { portion, line } = near;

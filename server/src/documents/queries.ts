@@ -80,10 +80,11 @@ export async function readDocument(
   id: string,
 ): Promise<StyletDocument> {
   const summary = await summaryOf(queries, id);
+  const own = await sourceOf(queries, id, 'working');
   return {
     ...summary,
-    source: (await sourceOf(queries, id, 'working')).digest,
-    isTyped: await isTyped(queries, id),
+    source: own.digest,
+    isTyped: own.isTyped,
     companion: await companionOf(queries, identity, id),
     landmarks: await readLandmarks(queries, id),
     place: await placeIn(queries, identity, id),
@@ -110,15 +111,6 @@ export async function readLandmarks(queries: Queries, id: string): Promise<Landm
   return rows.map(({ fields }) => fields);
 }
 
-/** Whether a document has typed pages. */
-async function isTyped(queries: Queries, id: string): Promise<boolean> {
-  const [row] = await queries
-    .select({ typed: documents.typed })
-    .from(documents)
-    .where(eq(documents.id, id));
-  return row?.typed !== null;
-}
-
 /** All annotations of a document, or those on some pages. */
 export async function readAnnotations(
   queries: Queries,
@@ -133,18 +125,23 @@ export async function readAnnotations(
   return rows.map(fromRow);
 }
 
-/** Digest and size of a document's file: as it came, as it was worked on first, or that which exports begin with. */
+/** Digest and size of a document's file, and whether it has typed pages: as it came, as it was worked on first, or that which exports begin with. */
 export async function sourceOf(
   queries: Queries,
   id: string,
   which: 'original' | 'working' | 'exported',
-): Promise<{ digest: string; size: number; title: string }> {
+): Promise<{ digest: string; size: number; title: string; isTyped: boolean }> {
   const file =
     which === 'exported'
       ? sql`coalesce(${documents.typed}, ${documents.working})`
       : documents[which];
   const [row] = await queries
-    .select({ digest: sources.digest, size: sources.size, title: documents.title })
+    .select({
+      digest: sources.digest,
+      size: sources.size,
+      title: documents.title,
+      isTyped: sql<boolean>`${documents.typed} is not null`,
+    })
     .from(documents)
     .innerJoin(sources, eq(sources.digest, file))
     .where(eq(documents.id, id));

@@ -1,10 +1,16 @@
 import { effect, inject } from '@angular/core';
 import textOfPages from '@material-symbols/svg-400/outlined/edit_note.svg';
+import type { Page } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { BrowserDb } from '../../../storage/browser-db';
 import { documentFeature } from '../../platform/document/document.reducer';
 import type { DeskFeature } from '../../platform/feature/desk-feature';
 import { TextOpen } from './text-open';
+
+const onPagesOfText = (): ((page: Page) => boolean) => {
+  const open = inject(TextOpen);
+  return ({ id }) => open.indexOf(id) !== undefined;
+};
 
 /** Edits the text that flows over a document's pages. */
 export const typedPages: DeskFeature = {
@@ -35,20 +41,14 @@ export const typedPages: DeskFeature = {
       order: 0,
       isBeneath: true,
       load: () => import('./typed-sheet').then((m) => m.TypedSheet),
-      shows: () => {
-        const open = inject(TextOpen);
-        return ({ id }) => open.indexOf(id) !== undefined;
-      },
+      shows: onPagesOfText,
     },
     {
       id: 'typedPages.words',
       order: 80,
       hidesSelection: true,
       load: () => import('./typed-words').then((m) => m.TypedWords),
-      shows: () => {
-        const open = inject(TextOpen);
-        return ({ id }) => open.indexOf(id) !== undefined;
-      },
+      shows: onPagesOfText,
     },
   ],
   overlays: [
