@@ -12,15 +12,19 @@ const TURNS = 3;
 const LETTERS = 80;
 const BETWEEN = 90;
 
-const words = Array.from({ length: WORDS / 10 }, (_, i) =>
-  `The gauge stands ${i} cm over what the table says now.`.split(' ').slice(0, 10).join(' '),
-).join(' ');
+/** Of a hundred words each, as people write them. */
+const paragraphs = Array.from({ length: WORDS / 100 }, (_, i) =>
+  Array.from(
+    { length: 10 },
+    (_, j) => `The gauge stands ${10 * i + j} cm over what the table says.`,
+  ).join(' '),
+);
 
 /** The same words in the same width, as the browser edits them by itself. */
 const BARE = `<!doctype html><body style="margin:0"><div contenteditable="true" spellcheck="false"
-  style="font:7px serif;width:500px;height:700px;outline:none">${words}</div></body>`;
+  style="font:7px serif;width:500px;height:700px;outline:none">${paragraphs.map((words) => `<p style="margin:0">${words}</p>`).join('')}</div></body>`;
 
-function boxOn(pageId: string): TextBox {
+export function boxOn(pageId: string): TextBox {
   const now = new Date().toISOString();
   const { color, ...look } = usualLook;
   return {
@@ -34,7 +38,7 @@ function boxOn(pageId: string): TextBox {
     opacity: 1,
     color,
     look: { ...look, size: 7 },
-    paragraphs: [{ runs: [{ text: words }] }],
+    paragraphs: paragraphs.map((text) => ({ runs: [{ text }] })),
     frame: { padding: 4 },
     size: { width: 500, height: 700 },
     keepsWidth: true,

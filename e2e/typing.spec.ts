@@ -279,3 +279,37 @@ test('what is typed is not lost where somebody else has removed the box meanwhil
     .poll(async () => (await boxes()).map(({ paragraphs }) => paragraphs[0].runs[0].text))
     .toEqual(['High water at noon']);
 });
+
+test('what is typed before its fonts have come is a box as large as its words once they have', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  const { page } = desk;
+  const words = 'High water at noon, low water at six';
+  let release = (): void => undefined;
+  const held = new Promise<void>((resolve) => (release = resolve));
+  await page.route('**/fonts/**', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await desk.open(instance.url, deck);
+  await desk.page.getByLabel('Text, key T').click();
+  await desk.pen([await desk.spot(1, 120, 120, SLIDE)]);
+  await expect(editor(desk)).toBeFocused();
+  await page.keyboard.type(words);
+  await page.keyboard.press('Escape');
+  const width = async (): Promise<number> => {
+    const [box] = (await instance.annotations(deck)) as unknown as Box[];
+    return box.size.width;
+  };
+  await desk.saved();
+  const guessed = await width();
+  expect(guessed).toBeGreaterThan(50);
+  release();
+  await expect.poll(width).not.toBe(guessed);
+  await desk.drawn();
+  // A tap at the end of its words is in the box.
+  await desk.pen([await desk.spot(1, 120 + (await width()) - 12, 124, SLIDE)]);
+  await expect(editor(desk)).toHaveText(words);
+});

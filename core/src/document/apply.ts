@@ -16,6 +16,7 @@ import {
   noAnnotations,
   recordOf,
   withAnnotation,
+  withoutAnnotation,
   type DocumentState,
   type PageAnnotations,
 } from './state';
@@ -76,7 +77,7 @@ class Copied implements Things {
   }
 
   take(entity: EntityName, { id, pageId }: Whereabouts): void {
-    if (entity === 'annotation') this.page(pageId!, withoutEntry(this.on(pageId!), id));
+    if (entity === 'annotation') this.page(pageId!, withoutAnnotation(this.on(pageId!), id));
     else this.record(entity, (record) => withoutEntry(record, id));
   }
 
@@ -86,12 +87,8 @@ class Copied implements Things {
 
   private putAnnotation(annotation: Annotation): void {
     const { id, pageId } = annotation;
-    if (id in this.on(pageId)) {
-      this.page(pageId, withEntry(this.on(pageId), id, annotation));
-      return;
-    }
-    const before = findAnywhere(this.state, id);
-    if (before) this.page(before.pageId, withoutEntry(this.on(before.pageId), id));
+    const before = id in this.on(pageId) ? undefined : findAnywhere(this.state, id);
+    if (before) this.page(before.pageId, withoutAnnotation(this.on(before.pageId), id));
     this.page(pageId, withAnnotation(this.on(pageId), annotation));
   }
 

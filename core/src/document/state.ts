@@ -3,7 +3,7 @@ import type { EntityName } from './entities';
 import type { Landmark, Landmarks } from './landmark';
 import { byOrder } from './orders';
 import type { DocumentPage, Pages } from './page';
-import { withEntry } from './records';
+import { withEntry, withoutEntry } from './records';
 import { isShown } from './shown';
 import { heightOfStratum } from './strata';
 
@@ -72,18 +72,37 @@ export function paintingOrder(page: PageAnnotations): readonly Annotation[] {
 }
 
 /**
- * A page with an annotation that was not on it. Its page need not be sorted again, which takes long
- * on a full one: what is written last mostly lies on top.
+ * A page with an annotation, which may have been on it as it was before. Its page need not be sorted again, which takes
+ * long on a full one: what is written last mostly lies on top.
  */
 export function withAnnotation(page: PageAnnotations, annotation: Annotation): PageAnnotations {
   const after = withEntry(page, annotation.id, annotation);
-  const list = ordered.get(page);
+  const list = listWithout(page, annotation.id);
   if (list && isShown(annotation)) {
     let at = list.length;
     while (at > 0 && comparePainting(list[at - 1], annotation) > 0) at--;
-    ordered.set(after, list.toSpliced(at, 0, annotation));
+    list.splice(at, 0, annotation);
   }
+  if (list) ordered.set(after, list);
   return after;
+}
+
+/** A page without one of its annotations. */
+export function withoutAnnotation(page: PageAnnotations, id: string): PageAnnotations {
+  const after = withoutEntry(page, id);
+  const list = listWithout(page, id);
+  if (list) ordered.set(after, list);
+  return after;
+}
+
+/** A copy of what is known of a page's painting order, without one of its annotations. */
+function listWithout(page: PageAnnotations, id: string): Annotation[] | undefined {
+  const known = ordered.get(page);
+  if (!known) return undefined;
+  const list = known.slice();
+  const at = id in page ? list.lastIndexOf(page[id]) : -1;
+  if (at >= 0) list.splice(at, 1);
+  return list;
 }
 
 /** What is known of a page's painting order holds for it after changes that keep it. */

@@ -1,3 +1,4 @@
+export * from './changed-lines';
 export * from './engine';
 export * from './items';
 export * from './layout';

@@ -109,13 +109,26 @@ function byFamily(
 /** Faces that a body is set in. */
 export function facesIn({ look, paragraphs }: Pick<Body, 'look' | 'paragraphs'>): Set<FaceId> {
   const faces = new Set<FaceId>([faceOf(look.font, look.bold ?? false, look.italic ?? false).id]);
+  const key = `${look.font} ${look.bold} ${look.italic}`;
   for (const paragraph of paragraphs) {
-    const marker = {
-      ...paragraph,
-      runs: [{ text: markerOf(paragraph, 1), look: paragraph.runs[0]?.look }],
-    };
-    for (const one of paragraph.list ? [paragraph, marker] : [paragraph])
-      for (const { face } of itemize(one, look).items) faces.add(face.id);
+    let known = facesOf.get(paragraph);
+    if (known?.key !== key)
+      facesOf.set(paragraph, (known = { key, faces: facesOfParagraph(paragraph, look) }));
+    for (const face of known.faces) faces.add(face);
   }
+  return faces;
+}
+
+/** Paragraphs are immutable: what they are set in is found out once, where the rest of the text looks the same. */
+const facesOf = new WeakMap<Paragraph, { readonly key: string; readonly faces: Set<FaceId> }>();
+
+function facesOfParagraph(paragraph: Paragraph, look: Look): Set<FaceId> {
+  const marker = {
+    ...paragraph,
+    runs: [{ text: markerOf(paragraph, 1), look: paragraph.runs[0]?.look }],
+  };
+  const faces = new Set<FaceId>();
+  for (const one of paragraph.list ? [paragraph, marker] : [paragraph])
+    for (const { face } of itemize(one, look).items) faces.add(face.id);
   return faces;
 }

@@ -1,76 +1,17 @@
 import fc from 'fast-check';
-import {
-  bodyOf,
-  bodySchema,
-  plainText,
-  textOfParagraph,
-  usualLook,
-  type Body,
-} from '../typed/index';
+import { bodyOf, plainText, textOfParagraph, usualLook } from '../typed/index';
 import { breaksOf } from './breaks';
 import { Typesetter } from './layout';
-import type { Line } from './text-layout';
+import { someBody } from './testing/bodies';
 import { engineWith, laidOut } from './testing/typesetter';
-
-const words = fc.constantFrom(
-  'tide',
-  'gauge',
-  'landing',
-  'stage',
-  'a',
-  'office',
-  'extraordinarily',
-  'café',
-  'πλημμυρίδα',
-  'прилив',
-  '潮汐表',
-  'ש',
-  'גאות',
-  'المد',
-  '(12.5)',
-  '—',
-  '🌊',
-  'e\u0301',
-);
-const separators = fc.constantFrom(' ', ' ', ' ', '  ', '-', '\t', '\n');
-const looks = fc.constantFrom(
-  undefined,
-  { bold: true },
-  { size: 20 },
-  { font: 'caveat' as const },
-  { script: 'super' as const },
-);
-const paragraph = fc.record(
-  {
-    runs: fc.array(
-      fc
-        .tuple(fc.array(fc.tuple(words, separators), { minLength: 1, maxLength: 12 }), looks)
-        .map(([parts, look]) => ({ text: parts.flat().join(''), look })),
-      { maxLength: 4 },
-    ),
-    align: fc.constantFrom(undefined, 'center' as const, 'end' as const, 'justify' as const),
-    list: fc.constantFrom(
-      undefined,
-      undefined,
-      'bullet' as const,
-      'number' as const,
-      'check' as const,
-    ),
-    indent: fc.constantFrom(undefined, 1, 2),
-    lines: fc.constantFrom(undefined, 1.5),
-  },
-  { requiredKeys: ['runs'] },
-);
-const body = fc
-  .array(paragraph, { minLength: 1, maxLength: 5 })
-  .map((paragraphs): Body => bodySchema.parse({ look: usualLook, paragraphs }));
+import type { Line } from './text-layout';
 
 const spaceless = (text: string): string => text.replace(/[\s\u2028]+$/, '');
 const endOf = ({ runs }: Line): number => Math.max(0, ...runs.map(({ x, width }) => x + width));
 
 test('every letter stands on one line, in order; lines end where they may, and as late as they can', async () => {
   await fc.assert(
-    fc.asyncProperty(body, fc.integer({ min: 40, max: 400 }), async (written, width) => {
+    fc.asyncProperty(someBody, fc.integer({ min: 40, max: 400 }), async (written, width) => {
       const { lines, height } = await laidOut(written, width);
       written.paragraphs.forEach((one, i) => {
         const text = textOfParagraph(one).replaceAll('\n', '\u2028');
@@ -98,7 +39,7 @@ test('every letter stands on one line, in order; lines end where they may, and a
 
 test('no line is wider than there is room, but for a letter that is by itself', async () => {
   await fc.assert(
-    fc.asyncProperty(body, fc.integer({ min: 60, max: 400 }), async (written, width) => {
+    fc.asyncProperty(someBody, fc.integer({ min: 60, max: 400 }), async (written, width) => {
       const { lines } = await laidOut(written, width);
       for (const line of lines) {
         const text = textOfParagraph(written.paragraphs[line.paragraph]).replaceAll('\n', '\u2028');
@@ -116,7 +57,7 @@ test('no line is wider than there is room, but for a letter that is by itself', 
 
 test('what is as wide as its text has no line that need not end, and is no wider', async () => {
   await fc.assert(
-    fc.asyncProperty(body, async (written) => {
+    fc.asyncProperty(someBody, async (written) => {
       const natural = await laidOut(written);
       const breaks = plainText(written).split('\n').length;
       expect(natural.lines).toHaveLength(breaks);

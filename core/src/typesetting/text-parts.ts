@@ -12,9 +12,18 @@ export const SLANT = Math.tan((12 * Math.PI) / 180);
 /** How wide the outline is that makes letters bold of a font without bold ones; a share of the size. */
 export const THICKENED = 0.035;
 
-/** The parts that laid out text is painted of. */
-export function textParts({ lines }: TextLayout, engine: Engine): TextPart[] {
+/** How far letters may reach over the line they stand on, as a part of its height (common practice, no source). */
+export const OVER = 0.3;
+
+/** The parts that laid out text is painted of; where only a box of it is wanted, those of the lines that reach into it. */
+export function textParts(layout: TextLayout, engine: Engine, within?: Box): TextPart[] {
   const parts: TextPart[] = [];
+  const lines = within
+    ? layout.lines.filter(
+        ({ top, height }) =>
+          top - OVER * height < within.y1 && top + (1 + OVER) * height > within.y0,
+      )
+    : layout.lines;
   for (const line of lines)
     for (const run of line.runs) {
       const { behind } = run.look;

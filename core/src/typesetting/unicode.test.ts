@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { breaksOf } from './breaks';
@@ -35,6 +36,27 @@ test('lines may end where Unicode’s LineBreakTest.txt says', () => {
   // Unicode 15.1 changed what follows quotation marks and spaces (UAX #14, LB15a and LB15b), and the library goes by that.
   expect(wrong).toHaveLength(8);
   expect(wrong.filter((line) => !/\(QU\).* SPACE/.test(line))).toEqual([]);
+});
+
+// Parted by spaces between letters of ASCII, a text has the breaks of the same text of other letters and digits (AL, NU).
+test('lines end in words that are looked at one by one where they end in the whole text', () => {
+  const letter = fc.constantFrom(
+    ...'ab1 2  .,-!?"“”(»«)[]/%$€…—\u00a0\u200d\u2060\u0301あ字ㄱא👍🏽🇸🇪\u2028\t',
+  );
+  const others: Record<string, string> = { a: 'α', b: 'β', 1: '\u0661', 2: '\u0662' };
+  fc.assert(
+    fc.property(fc.array(letter, { maxLength: 40 }), (letters) => {
+      const whole = letters.map((one) => others[one] ?? one).join('');
+      expect(breaksOf(letters.join(''))).toEqual(breaksOf(whole));
+    }),
+    { numRuns: 2000 },
+  );
+});
+
+// UAX #14, LB15a: nothing ends a line between an opening quotation mark and what it quotes; LB18: spaces after that do.
+test('a line may end after the first word that is quoted', () => {
+  expect(breaksOf('«alpha beta').map(({ at }) => at)).toEqual([7, 11]);
+  expect(breaksOf('« alpha beta').map(({ at }) => at)).toEqual([8, 12]);
 });
 
 test('parts run in the directions of Unicode’s BidiCharacterTest.txt, and stand in its order', () => {

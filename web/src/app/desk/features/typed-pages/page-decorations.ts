@@ -1,7 +1,6 @@
 import { lookOfRole, type Portion, type Role, type TypedPages } from '@stylet/core/typed-pages';
 import type { Node } from 'prosemirror-model';
-import { Decoration, DecorationSet } from 'prosemirror-view';
-import { startOf } from '../../platform/typed/line-decorations';
+import { laidLine, type LaidBlock } from '../../platform/typed/line-decorations';
 import { cssFamily } from '../../platform/typed/typed-fonts';
 import { startsIn } from './block-model';
 
@@ -12,16 +11,16 @@ interface Placed {
 }
 
 /**
- * Has the browser set the paragraphs round a page where they were laid out, its top left the origin, pages under each other
- * without room between; all others are not shown. So caret, arrow keys and marks for spelling are right there.
+ * The paragraphs round a page where they were laid out, its top left the origin, pages under each other without room
+ * between; all others are not shown. So caret, arrow keys and marks for spelling are right there.
  */
-export function pageDecorations(
+export function blocksAround(
   doc: Node,
   { pages }: TypedPages,
   around: number,
   height: number,
-): DecorationSet {
-  const decorations: Decoration[] = [];
+): LaidBlock[] {
+  const blocks: LaidBlock[] = [];
   const starts = startsIn(doc);
   for (const [block, parts] of near(pages, around)) {
     const node = doc.maybeChild(block);
@@ -30,44 +29,28 @@ export function pageDecorations(
       (part.page - around) * height + part.portion.y + y;
     const [first] = parts;
     const top = at(first, first.portion.lines[0]?.top ?? 0);
-    decorations.push(
-      Decoration.node(starts[block] - 1, starts[block] - 1 + node.nodeSize, {
-        class: 'near',
-        style: `top:${top}px;${roleStyle(node.attrs['role'] as Role | null)}`,
-      }),
-    );
-    if (!node.isTextblock) continue;
     let below = top;
-    parts.forEach((part) =>
-      part.portion.lines.forEach((line) => {
-        const lineTop = at(part, line.top);
-        const above = lineTop - below;
-        below = lineTop + line.height;
-        const from = starts[block] + line.from;
-        const [text] = line.runs.filter(({ width }) => width > 0);
-        const hangs = text ? Math.min(0, text.x - line.x) : 0;
-        const isBroken = line.from > 0 && doc.textBetween(from - 1, from, undefined, '\n') !== '\n';
-        const x = part.portion.x + line.x + hangs;
-        const ascent = line.baseline - line.top;
-        const key = [isBroken, line.height, ascent, x, above].join(' ');
-        decorations.push(
-          Decoration.widget(from, () => startOf(isBroken, line.height, ascent, x, above), {
-            side: -1,
-            key,
-            ignoreSelection: true,
+    const lines = !node.isTextblock
+      ? []
+      : parts.flatMap((part) =>
+          part.portion.lines.map((line) => {
+            const lineTop = at(part, line.top);
+            const above = lineTop - below;
+            below = lineTop + line.height;
+            return laidLine(line, above, part.portion.x);
           }),
         );
-        const stretch = line.runs.find((run) => run.stretch > 0)?.stretch;
-        if (stretch)
-          decorations.push(
-            Decoration.inline(from, starts[block] + line.to, {
-              style: `word-spacing:${stretch}px`,
-            }),
-          );
-      }),
-    );
+    blocks.push({
+      node,
+      at: starts[block] - 1,
+      lines,
+      attributes: {
+        class: 'near',
+        style: `top:${top}px;${roleStyle(node.attrs['role'] as Role | null)}`,
+      },
+    });
   }
-  return DecorationSet.create(doc, decorations);
+  return blocks;
 }
 
 /** The blocks that have a part on a page or beside it, with all their parts. */

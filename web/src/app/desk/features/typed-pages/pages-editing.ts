@@ -16,18 +16,23 @@ import {
 import { facesIn, type Typesetter } from '@stylet/core/typesetting';
 import { Store } from '@ngrx/store';
 import { history } from 'prosemirror-history';
-import { EditorState, Plugin, PluginKey, Selection, TextSelection } from 'prosemirror-state';
-import { DecorationSet, EditorView } from 'prosemirror-view';
+import {
+  EditorState,
+  Selection,
+  TextSelection,
+  type Plugin,
+  type Transaction,
+} from 'prosemirror-state';
+import { EditorView } from 'prosemirror-view';
 import { documentFeature } from '../../platform/document/document.reducer';
 import { TypedFonts } from '../../platform/typed/typed-fonts';
+import { LINES, settingLines } from '../../platform/typed/line-decorations';
 import { Typesetting } from '../../platform/typed/typesetting';
 import { blocksOf, docOfBlocks, startsIn } from './block-model';
 import { keysOfPages, withOwnIds } from './page-keys';
-import { pageDecorations } from './page-decorations';
+import { blocksAround } from './page-decorations';
 import type { TextOpen } from './text-open';
 import { TextSaving } from './text-saving';
-
-const LINES = new PluginKey<DecorationSet>('lines of pages');
 
 /** The text of the pages while it is edited: one editor for all of them, which lies on the page with the caret. */
 @Injectable({ providedIn: 'root' })
@@ -281,10 +286,10 @@ export class PagesEditing {
   }
 
   private plugins(): Plugin[] {
-    const laidOut = (doc: EditorState['doc']): DecorationSet => {
+    const laidOut = (doc: EditorState['doc'], transaction?: Transaction) => {
       const [pages, setup] = [this.laid(), this.setup];
-      if (!pages || !setup) return DecorationSet.empty;
-      return pageDecorations(doc, pages, this.active(), setup.height);
+      if (!transaction?.getMeta(LINES)) return undefined;
+      return pages && setup ? blocksAround(doc, pages, this.active(), setup.height) : [];
     };
     return [
       history(),
@@ -293,17 +298,7 @@ export class PagesEditing {
         () => void this.done(),
       ),
       withOwnIds(newId),
-      new Plugin<DecorationSet>({
-        key: LINES,
-        state: {
-          init: () => DecorationSet.empty,
-          apply: (transaction, before) =>
-            transaction.getMeta(LINES)
-              ? laidOut(transaction.doc)
-              : before.map(transaction.mapping, transaction.doc),
-        },
-        props: { decorations: (state) => LINES.getState(state) },
-      }),
+      settingLines(laidOut),
     ];
   }
 }

@@ -5,9 +5,9 @@ import { facesIn } from '@stylet/core/typesetting';
 import { baseKeymap, chainCommands, splitBlockKeepMarks } from 'prosemirror-commands';
 import { history } from 'prosemirror-history';
 import { keymap } from 'prosemirror-keymap';
-import { EditorState, Plugin, PluginKey, type Command } from 'prosemirror-state';
-import { DecorationSet, EditorView } from 'prosemirror-view';
-import { lineDecorations } from '../../platform/typed/line-decorations';
+import { EditorState, type Command, type Plugin } from 'prosemirror-state';
+import { EditorView } from 'prosemirror-view';
+import { LINES, laidParagraphs, settingLines } from '../../platform/typed/line-decorations';
 import { docOf, paragraphsOf } from '../../platform/typed/rich-model';
 import {
   endList,
@@ -24,8 +24,6 @@ import { TypedFonts, cssFamily } from '../../platform/typed/typed-fonts';
 import { Typesetting } from '../../platform/typed/typesetting';
 import type { TextInHand } from './text-in-hand';
 import { Typing } from './typing';
-
-const LINES = new PluginKey<DecorationSet>('lines');
 
 /** What the browser edits: the text of the box that is typed in. */
 @Injectable()
@@ -142,24 +140,16 @@ export class RichEditor implements TextInHand {
     ];
   }
 
-  private lines(): Plugin<DecorationSet> {
-    const laidOut = (doc: Parameters<typeof paragraphsOf>[0]): DecorationSet => {
+  private lines(): Plugin {
+    return settingLines((doc, transaction) => {
       const box = this.typing.box();
-      if (!box) return DecorationSet.empty;
+      if (!box || (transaction && !transaction.docChanged && !transaction.getMeta(LINES)))
+        return undefined;
       const layout = this.typesetting.layout(
         { ...bodyOfBox(box), paragraphs: paragraphsOf(doc) },
         roomInBox(box),
       );
-      return layout ? lineDecorations(doc, layout) : DecorationSet.empty;
-    };
-    return new Plugin<DecorationSet>({
-      key: LINES,
-      state: {
-        init: (_, { doc }) => laidOut(doc),
-        apply: (transaction, before) =>
-          transaction.docChanged || transaction.getMeta(LINES) ? laidOut(transaction.doc) : before,
-      },
-      props: { decorations: (state) => LINES.getState(state) },
+      return layout ? laidParagraphs(doc, layout) : [];
     });
   }
 }

@@ -10,18 +10,17 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { bodyOfBox, cornersOfBox } from '@stylet/core/document';
+import { bodyOfBox, cornersOfBox, type TextBox } from '@stylet/core/document';
 import { boundsOf, compose, grow, pageView, transform, type Matrix } from '@stylet/core/geometry';
 import { PAGE_FACE } from '../../platform/paper/page-face';
-import { CanvasSurface } from '../../platform/paper/canvas-surface';
 import { PaintSources } from '../../platform/paper/paint-sources';
 import { Typesetting } from '../../platform/typed/typesetting';
+import { BoxPicture, type PicturePlace } from './box-picture';
 import { RichEditor } from './rich-editor';
 import { Typing } from './typing';
 
-/** Room round a box for what reaches over its edge, in points; and the most pixels across that are drawn. */
+/** Room round a box for what reaches over its edge, in points. */
 const ROOM = 12;
-const WIDEST = 8000;
 
 /**
  * The box of text that is typed in, on its page. What is seen is drawn as the page draws it; over that lies what the
@@ -52,7 +51,7 @@ export class TextEditor {
   private readonly host = viewChild.required<ElementRef<HTMLElement>>('host');
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly sources = inject(PaintSources);
-  private surface: CanvasSurface | undefined;
+  private picture: BoxPicture | undefined;
   private readonly own = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
 
   /** It shows as long as there is one. */
@@ -80,7 +79,7 @@ export class TextEditor {
   });
 
   /** The canvas covers what the box covers, level, so that it is as sharp as the page. */
-  private readonly window = computed(() => {
+  private readonly window = computed<PicturePlace>(() => {
     const corners = cornersOfBox(this.box()).map((corner) => transform(this.view(), corner));
     const { x0, y0, x1, y1 } = grow(boundsOf(corners)!, ROOM * this.face.scale());
     const [left, top] = [Math.floor(x0), Math.floor(y0)];
@@ -112,19 +111,9 @@ export class TextEditor {
     });
   }
 
-  private draw(
-    box: ReturnType<typeof this.box>,
-    { left, top, width, height }: ReturnType<typeof this.window>,
-    view: Matrix,
-  ): void {
-    const ratio = Math.min(devicePixelRatio, WIDEST / Math.max(width, height));
-    this.surface ??= new CanvasSurface(this.canvas().nativeElement, this.sources);
-    this.surface.resize(
-      Math.round(width * ratio),
-      Math.round(height * ratio),
-      compose(view, [ratio, 0, 0, ratio, -left * ratio, -top * ratio]),
-    );
-    this.surface.draw([box]);
+  private draw(box: TextBox, place: PicturePlace, view: Matrix): void {
+    this.picture ??= new BoxPicture(this.canvas().nativeElement, this.sources);
+    this.picture.draw(box, place, view);
     this.editor.fonts(bodyOfBox(box));
   }
 

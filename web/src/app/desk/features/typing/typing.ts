@@ -1,4 +1,4 @@
-import { Injectable, computed, inject, signal } from '@angular/core';
+import { Injectable, computed, inject, signal, untracked } from '@angular/core';
 import {
   bodyOfBox,
   find,
@@ -12,6 +12,7 @@ import {
 } from '@stylet/core/document';
 import type { Matrix } from '@stylet/core/geometry';
 import type { Paragraph } from '@stylet/core/typed';
+import type { TextLayout } from '@stylet/core/typesetting';
 import { Store } from '@ngrx/store';
 import { Author } from '../../../settings/author';
 import { documentFeature } from '../../platform/document/document.reducer';
@@ -45,11 +46,14 @@ export class Typing {
   /** As it is now; its words may not be on the page yet. */
   readonly box = this.draft.asReadonly();
   readonly pageId = computed(() => this.draft()?.pageId);
+  private readonly id = computed(() => this.draft()?.id);
 
   /** While it is edited it is drawn by the editor. */
   readonly remains = computed<Remains | undefined>(() => {
-    const box = this.draft();
-    return box && { gone: new Map([[box.id, box]]), left: [] };
+    const id = this.id();
+    // Whatever is typed, its page need not look again at all that is on it.
+    const box = untracked(this.draft);
+    return id === undefined || !box ? undefined : { gone: new Map([[id, box]]), left: [] };
   });
 
   /** A new box, as wide as its text or of a width; `transform` from its top left to page space. */
@@ -110,8 +114,10 @@ export class Typing {
     this.send();
     const box = this.draft();
     if (!box) return;
-    if (!isEmpty(box)) this.styles.keep(styleOfBox(box));
-    else if (this.sent && find(this.state(), box.pageId, box.id)) this.carryOut(removalOf(box));
+    if (!isEmpty(box)) {
+      this.styles.keep(styleOfBox(box));
+      if (!this.layoutOf(box)) this.measureLater(box);
+    } else if (this.sent && find(this.state(), box.pageId, box.id)) this.carryOut(removalOf(box));
     this.draft.set(undefined);
     this.sent = undefined;
     this.burstEnds = 0;
@@ -126,10 +132,30 @@ export class Typing {
       this.draft.set(now);
   }
 
+  private layoutOf(box: TextBox): TextLayout | undefined {
+    return this.typesetting.layout(bodyOfBox(box), roomInBox(box));
+  }
+
+  /** Whoever has typed before its fonts came leaves a box of a guessed size, which is put right when they do. */
+  private measureLater({ pageId, id }: TextBox): void {
+    const stop = this.typesetting.onCome(() => {
+      const now = find(this.state(), pageId, id);
+      const isThere = now?.kind === 'textBox' && this.draft()?.id !== id;
+      if (isThere && !this.layoutOf(now)) return;
+      stop();
+      if (!isThere) return;
+      const { size } = this.measured(now);
+      if (size.width === now.size.width && size.height === now.size.height) return;
+      this.editing.amend([
+        { type: 'annotation.change', pageId, annotationId: id, fields: { size } },
+      ]);
+    });
+  }
+
   private measured(box: TextBox): TextBox {
     const { padding } = box.frame;
-    const layout = this.typesetting.layout(bodyOfBox(box), roomInBox(box));
-    if (!layout) return box;
+    const layout = this.layoutOf(box);
+    if (!layout) return { ...box, size: guessedSize(box) };
     const width = box.keepsWidth ? box.size.width : layout.width + 2 * padding;
     return { ...box, size: { width, height: layout.height + 2 * padding } };
   }
@@ -163,6 +189,20 @@ export class Typing {
     else this.editing.change([effect]);
     this.burstEnds = now + BURST;
   }
+}
+
+/** At least as large as it was, and as a text is in letters half as wide as they are high, in lines a third higher than they. */
+function guessedSize({ paragraphs, look, frame, size, keepsWidth }: TextBox): TextBox['size'] {
+  const lengths = paragraphs.map(({ runs }) =>
+    runs.reduce((all, { text }) => all + text.length, 0),
+  );
+  const padding = 2 * frame.padding;
+  return {
+    width: keepsWidth
+      ? size.width
+      : Math.max(size.width, Math.max(...lengths) * look.size * 0.5 + padding),
+    height: Math.max(size.height, paragraphs.length * look.size * 1.33 + padding),
+  };
 }
 
 const isEmpty = ({ paragraphs }: TextBox): boolean =>

@@ -135,3 +135,18 @@ test('the list is narrowed down to pages, colours and authors', () => {
     ],
   });
 });
+
+test('what is on a page is listed where that page is now, by what it is called now', () => {
+  const ofHighlights = (given: typeof contents): string[] =>
+    rowsOf(given, new Set<IndexKind>(['highlights']), () => true).map(
+      ({ words, label, pageIndex }) => `${words} ${label} ${pageIndex}`,
+    );
+  expect(ofHighlights(contents)).toEqual(['the berm crest 1 1']);
+  const [first, second, third] = pages;
+  expect(ofHighlights({ ...contents, pages: [second, first, third] })).toEqual([
+    'the berm crest 1 0',
+  ]);
+  expect(ofHighlights({ ...contents, pages: [first, { ...second, label: 'A' }, third] })).toEqual([
+    'the berm crest A 1',
+  ]);
+});

@@ -48,8 +48,17 @@ export interface IndexContents {
   readonly annotations: Readonly<Record<string, PageAnnotations>>;
 }
 
+/** What is on a page, listed where that page is now. */
+interface Listed {
+  readonly page: Page;
+  readonly index: number;
+  readonly rows: readonly IndexRow[];
+}
+
 /** Pages are immutable, so what is written on one is worked out once. */
-const known = new WeakMap<PageAnnotations, readonly IndexRow[]>();
+const known = new WeakMap<PageAnnotations, Listed>();
+/** Pieces of writing on a page, which stay as they are as long as its ink does. */
+const written = new WeakMap<Page, { readonly ink: readonly Annotation[]; found: Writing[] }>();
 
 /** All rows, in page order; those of the outline in its own. */
 export function rowsOf(
@@ -68,10 +77,12 @@ export function rowsOf(
     (kind) => kind !== 'outline' && kind !== 'bookmark' && kind !== 'keyword',
   );
   if (wantsAnnotations)
-    for (const page of pages) {
+    pages.forEach((page, index) => {
       const on = annotations[page.id];
-      if (on) others.push(...annotationRows(on, placed).filter(({ kind }) => kinds.has(kind)));
-    }
+      if (!on) return;
+      for (const row of annotationRows(on, page, index, placed))
+        if (kinds.has(row.kind)) others.push(row);
+    });
   others.sort(byPlace);
   return kinds.has('outline') ? merged(outlineRows(tree, placed, isOpen), others) : others;
 }
@@ -154,17 +165,24 @@ function landmarkRow(
   };
 }
 
-function annotationRows(page: PageAnnotations, placed: Placing): readonly IndexRow[] {
-  let rows = known.get(page);
-  if (!rows) known.set(page, (rows = rowsOn(page, placed)));
+function annotationRows(
+  on: PageAnnotations,
+  page: Page,
+  index: number,
+  placed: Placing,
+): readonly IndexRow[] {
+  const listed = known.get(on);
+  // What is listed says where its page stands and what that is called.
+  if (listed?.page === page && listed.index === index) return listed.rows;
+  const rows = rowsOn(on, page, placed);
+  known.set(on, { page, index, rows });
   return rows;
 }
 
 /** Handwriting a piece at a time, and everything else by itself. */
-function rowsOn(page: PageAnnotations, placed: Placing): IndexRow[] {
-  const all = paintingOrder(page);
-  const ink = all.filter((a) => sortOf(a) === 'ink');
-  const writings = writingsAmong(ink, boundsOfAnnotation).map((writing): IndexRow => {
+function rowsOn(on: PageAnnotations, page: Page, placed: Placing): IndexRow[] {
+  const all = paintingOrder(on);
+  const writings = writingsOn(page, all).map((writing): IndexRow => {
     const [first] = writing.annotations;
     const { x0, y0 } = writing.box;
     return {
@@ -179,6 +197,16 @@ function rowsOn(page: PageAnnotations, placed: Placing): IndexRow[] {
   });
   const others = all.filter((a) => sortOf(a) !== 'ink').map((a) => annotationRow(a, placed));
   return [...writings, ...others];
+}
+
+function writingsOn(page: Page, all: readonly Annotation[]): readonly Writing[] {
+  const ink = all.filter((a) => sortOf(a) === 'ink');
+  const before = written.get(page);
+  if (before?.ink.length === ink.length && ink.every((one, i) => one === before.ink[i]))
+    return before.found;
+  const found = writingsAmong(ink, boundsOfAnnotation);
+  written.set(page, { ink, found });
+  return found;
 }
 
 /** What an annotation says in words, in one line. */

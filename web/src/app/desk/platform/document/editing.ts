@@ -110,7 +110,7 @@ export class Editing {
     const operations: Operation[] = [];
     const reversals: Reversal[] = [];
     const draft = new Draft(state);
-    for (const { effect, of, documentId } of wanted) {
+    for (const [i, { effect, of, documentId }] of wanted.entries()) {
       const common = {
         id: newId(),
         author: this.author.name(),
@@ -126,7 +126,8 @@ export class Editing {
       if (of && !stands(draft.state, of)) continue;
       const back = invert(draft.state, effect);
       if (back) reversals.push({ effect: back, of: effect });
-      draft.apply(effect);
+      // A page is copied to be changed, which takes long on a full one.
+      if (i < wanted.length - 1) draft.apply(effect);
       operations.push({ ...common, documentId: id!, baseRevision: revision });
     }
     return { operations, reversals: reversals.reverse() };

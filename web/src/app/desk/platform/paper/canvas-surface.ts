@@ -35,6 +35,8 @@ export class CanvasSurface {
   private matrix: Matrix = [1, 0, 0, 1, 0, 0];
   /** The colour set last: to set one costs as much as to fill a short stroke. */
   private filling = '';
+  /** The part of the page that is drawn anew. */
+  private clip: Box | undefined;
 
   /**
    * `sources` has pictures and fonts; a canvas that never shows any does without. A desynchronized canvas goes
@@ -170,7 +172,8 @@ export class CanvasSurface {
     const { context } = this;
     context.save();
     context.globalAlpha = opacity;
-    drawText(context, ready.layout, ready.engine, compose(matrix, this.matrix));
+    const seen = transformBox(inverse(matrix), this.clip ?? this.shown());
+    drawText(context, ready.layout, ready.engine, compose(matrix, this.matrix), seen);
     context.restore();
     this.filling = '';
   }
@@ -194,7 +197,9 @@ export class CanvasSurface {
       const bounds = boundsOfAnnotation(annotation);
       return bounds !== undefined && touches(bounds, near);
     });
+    this.clip = near;
     this.draw(concerned);
+    this.clip = undefined;
     context.restore();
   }
 

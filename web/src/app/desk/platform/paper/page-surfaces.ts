@@ -49,8 +49,8 @@ export class PageSurfaces {
   /** Brings the surfaces from what was drawn to what is there now, with as little drawing as it takes. */
   show(annotations: PageAnnotations, { gone, left }: Remains): void {
     const all = paintingOrder(annotations);
-    const now =
-      gone.size === 0 ? all : inPaintingOrder([...all.filter(({ id }) => !gone.has(id)), ...left]);
+    const kept = gone.size === 0 ? all : all.filter(({ id }) => !gone.has(id));
+    const now = left.length === 0 ? kept : inPaintingOrder([...kept, ...left]);
     // What has been shown while it was written must not change when it is laid down.
     const way = this.live.isShowing() ? 'settle' : 'draw';
     for (const { stratum, surface } of this.surfaces)

@@ -1,56 +1,140 @@
-import type { TextLayout } from '@stylet/core/typesetting';
+import type { Line, TextLayout } from '@stylet/core/typesetting';
 import type { Node } from 'prosemirror-model';
+import { Plugin, PluginKey, type Transaction } from 'prosemirror-state';
 import { Decoration, DecorationSet } from 'prosemirror-view';
+
+/** Where a line of a block begins and ends, in UTF-16 units of it, and how it stands; lengths in points. */
+interface LaidLine {
+  readonly from: number;
+  readonly to: number;
+  readonly height: number;
+  readonly ascent: number;
+  /** How far in its letters begin. */
+  readonly x: number;
+  /** The room over it, below the line before. */
+  readonly above: number;
+  /** What is added to each space. */
+  readonly stretch: number;
+}
+
+/** A block as it was laid out. */
+export interface LaidBlock {
+  readonly node: Node;
+  /** The position before it. */
+  readonly at: number;
+  readonly lines: readonly LaidLine[];
+  readonly attributes?: Readonly<Record<string, string>>;
+}
+
+/** What the browser sets a text by, and what it was made from for each block. */
+interface Laid {
+  readonly set: DecorationSet;
+  readonly keys: ReadonlyMap<Node, string>;
+}
+
+/** Of what sets the lines; as a transaction's meta, that they have been laid out anew. */
+export const LINES = new PluginKey<Laid>('lines');
 
 /**
  * Has the browser end the lines of a text where they were laid out to end, and set each as high and as far in as there: so
- * carets, what is selected and the browser's marks for spelling stand where the letters do.
+ * carets, what is selected and the browser's marks for spelling stand where the letters do. `laidOut` tells how they were
+ * after a transaction; where it has nothing to tell they go along with their text.
  */
-export function lineDecorations(doc: Node, { lines }: TextLayout): DecorationSet {
-  const decorations: Decoration[] = [];
-  const starts: number[] = [];
-  doc.forEach((_, offset) => starts.push(offset + 1));
-  let last = -1;
-  lines.forEach((line, i) => {
-    const isFirst = line.paragraph !== last;
-    last = line.paragraph;
-    const at = starts[line.paragraph] + line.from;
-    const above = isFirst ? line.top - (i > 0 ? lines[i - 1].top + lines[i - 1].height : 0) : 0;
-    const [text] = line.runs.filter(({ width }) => width > 0);
-    const hangs = text ? Math.min(0, text.x - line.x) : 0;
-    // What ends a line by itself needs no break before what follows.
-    const isBroken = !isFirst && doc.textBetween(at - 1, at, undefined, '\n') !== '\n';
-    const key = [isBroken, line.height, line.baseline - line.top, line.x + hangs, above].join(' ');
-    decorations.push(
-      Decoration.widget(
-        at,
-        () => startOf(isBroken, line.height, line.baseline - line.top, line.x + hangs, above),
-        {
-          side: -1,
-          key,
-          ignoreSelection: true,
-        },
-      ),
-    );
-    const stretch = line.runs.find((run) => run.stretch > 0)?.stretch;
-    if (stretch)
-      decorations.push(
-        Decoration.inline(at, starts[line.paragraph] + line.to, {
-          style: `word-spacing:${stretch}px`,
-        }),
-      );
+export const settingLines = (
+  laidOut: (doc: Node, transaction?: Transaction) => readonly LaidBlock[] | undefined,
+): Plugin<Laid> =>
+  new Plugin<Laid>({
+    key: LINES,
+    state: {
+      init: (_, { doc }) => laid(NOTHING, doc, laidOut(doc) ?? []),
+      apply: (transaction, before) => {
+        const { doc, mapping } = transaction;
+        const blocks = laidOut(doc, transaction);
+        const moved = { ...before, set: before.set.map(mapping, doc) };
+        return blocks ? laid(moved, doc, blocks) : moved;
+      },
+    },
+    props: { decorations: (state) => LINES.getState(state)?.set },
   });
-  return DecorationSet.create(doc, decorations);
+
+const NOTHING: Laid = { set: DecorationSet.empty, keys: new Map() };
+
+/** Makes anew what blocks are set by that were laid out otherwise before. */
+function laid(before: Laid, doc: Node, blocks: readonly LaidBlock[]): Laid {
+  const keys = new Map<Node, string>();
+  const gone: Decoration[] = [];
+  const made: Decoration[] = [];
+  const isNew: LaidBlock[] = [];
+  for (const block of blocks) {
+    const key = JSON.stringify([block.attributes, block.lines]);
+    keys.set(block.node, key);
+    if (before.keys.get(block.node) === key) continue;
+    isNew.push(block);
+    made.push(...decorationsOf(doc, block));
+  }
+  if (keys.size === isNew.length) return { set: DecorationSet.create(doc, made), keys };
+  const within = (node: Node, at: number): void => {
+    const end = at + node.nodeSize;
+    gone.push(...before.set.find(at, end).filter(({ from, to }) => from >= at && to <= end));
+  };
+  for (const { node, at } of isNew) within(node, at);
+  doc.forEach((node, at) => {
+    if (before.keys.has(node) && !keys.has(node)) within(node, at);
+  });
+  return { set: before.set.remove(gone).add(doc, made), keys };
+}
+
+function decorationsOf(doc: Node, { node, at, lines, attributes }: LaidBlock): Decoration[] {
+  const decorations: Decoration[] = [];
+  if (attributes) decorations.push(Decoration.node(at, at + node.nodeSize, attributes));
+  for (const line of lines) {
+    const from = at + 1 + line.from;
+    // What ends a line by itself needs no break before what follows.
+    const isBroken = line.from > 0 && doc.textBetween(from - 1, from, undefined, '\n') !== '\n';
+    decorations.push(
+      Decoration.widget(from, () => startOf(line, isBroken), {
+        side: -1,
+        key: [isBroken, line.height, line.ascent, line.x, line.above].join(' '),
+        ignoreSelection: true,
+      }),
+    );
+    if (line.stretch)
+      decorations.push(
+        Decoration.inline(from, at + 1 + line.to, { style: `word-spacing:${line.stretch}px` }),
+      );
+  }
+  return decorations;
+}
+
+/** A line `above` points below the one before it, of a text that begins `inset` points from the left. */
+export function laidLine(line: Line, above: number, inset = 0): LaidLine {
+  const [text] = line.runs.filter(({ width }) => width > 0);
+  const hangs = text ? Math.min(0, text.x - line.x) : 0;
+  return {
+    from: line.from,
+    to: line.to,
+    height: line.height,
+    ascent: line.baseline - line.top,
+    x: inset + line.x + hangs,
+    above,
+    stretch: line.runs.find((run) => run.stretch > 0)?.stretch ?? 0,
+  };
+}
+
+/** The paragraphs of a text, each under the one before. */
+export function laidParagraphs(doc: Node, { lines }: TextLayout): LaidBlock[] {
+  const blocks: (LaidBlock & { lines: LaidLine[] })[] = [];
+  doc.forEach((node, at) => blocks.push({ node, at, lines: [] }));
+  let below = 0;
+  for (const line of lines) {
+    blocks[line.paragraph].lines.push(laidLine(line, line.top - below));
+    below = line.top + line.height;
+  }
+  return blocks;
 }
 
 /** What stands at the start of a line: a break, a strut that makes the line as high as it is, and the way in. */
-export function startOf(
-  isBroken: boolean,
-  height: number,
-  ascent: number,
-  x: number,
-  above: number,
-): HTMLElement {
+function startOf({ height, ascent, x, above }: LaidLine, isBroken: boolean): HTMLElement {
   const start = document.createElement('span');
   start.contentEditable = 'false';
   if (isBroken) start.append(document.createElement('br'));

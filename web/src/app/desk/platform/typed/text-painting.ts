@@ -1,5 +1,5 @@
 import type { TextBox } from '@stylet/core/document';
-import { compose, type Matrix } from '@stylet/core/geometry';
+import { compose, type Box, type Matrix } from '@stylet/core/geometry';
 import type { Engine, GlyphRun, Shaped, TextLayout } from '@stylet/core/typesetting';
 import { SLANT, THICKENED, glyphPlaces, textParts } from '@stylet/core/typesetting';
 
@@ -8,14 +8,15 @@ const glyphPaths = new Map<string, Map<number, Path2D>>();
 /** Runs as paths, from where each stands; a run of the same glyphs is drawn by the same one wherever its line goes. */
 const runPaths = new WeakMap<Shaped, { readonly key: string; readonly path: Path2D }>();
 
-/** Draws laid out text onto a canvas; `matrix` from the text's top left to its pixels. */
+/** Draws laid out text onto a canvas, or a stretch of it; `matrix` from the text's top left to its pixels. */
 export function drawText(
   context: CanvasRenderingContext2D,
   layout: TextLayout,
   engine: Engine,
   matrix: Matrix,
+  within?: Box,
 ): void {
-  for (const part of textParts(layout, engine)) {
+  for (const part of textParts(layout, engine, within)) {
     context.fillStyle = part.color;
     if (part.kind === 'area') {
       const { x0, y0, x1, y1 } = part.box;
@@ -24,14 +25,48 @@ export function drawText(
       continue;
     }
     const { run } = part;
-    context.setTransform(...compose([1, 0, 0, 1, run.x, run.y], matrix));
-    const path = pathOfRun(run, engine);
-    context.fill(path);
-    if (!run.face.isThickened) continue;
     context.strokeStyle = part.color;
-    context.lineWidth = THICKENED * run.size;
-    context.stroke(path);
+    // Where something shows through, letters that overlap must not be seen to.
+    if (context.globalAlpha < 1) {
+      context.setTransform(...compose([1, 0, 0, 1, run.x, run.y], matrix));
+      drawPath(context, pathOfRun(run, engine), run, 1);
+    } else drawGlyphs(context, run, engine, matrix, within);
   }
+}
+
+/** Glyph by glyph, which takes a third of the time that a path of all of them takes. */
+function drawGlyphs(
+  context: CanvasRenderingContext2D,
+  run: GlyphRun,
+  engine: Engine,
+  matrix: Matrix,
+  within?: Box,
+): void {
+  const places = glyphPlaces(run);
+  const { face, size, shaped } = run;
+  const scale = size / engine.unitsPerEm(face.id);
+  const slant = face.isSlanted ? SLANT * scale : 0;
+  // Letters may reach over their place by their size.
+  const [from, to] = within ? [within.x0 - 2 * size, within.x1 + size] : [-Infinity, Infinity];
+  shaped.glyphs.forEach((glyph, i) => {
+    const [x, y] = [places[2 * i], places[2 * i + 1]];
+    if (x < from || x > to) return;
+    context.setTransform(...compose([scale, 0, slant, -scale, x, y], matrix));
+    drawPath(context, pathOfGlyph(face.id, glyph, engine), run, scale);
+  });
+}
+
+/** `scale`: points for each unit of the path. */
+function drawPath(
+  context: CanvasRenderingContext2D,
+  path: Path2D,
+  { face, size }: GlyphRun,
+  scale: number,
+): void {
+  context.fill(path);
+  if (!face.isThickened) return;
+  context.lineWidth = (THICKENED * size) / scale;
+  context.stroke(path);
 }
 
 function pathOfRun(run: GlyphRun, engine: Engine): Path2D {
