@@ -61,7 +61,7 @@ export async function makeServices(
     ),
   );
   const feeds = new Feeds(database, databaseUrl, logTrouble, {
-    [PRESENCES]: (payload) => presences.told(payload),
+    [PRESENCES]: presences,
   });
   const viewers = new Viewers();
   const indexer = new Indexer(join(modules, 'texts.js'), database, spool, viewers, logTrouble);

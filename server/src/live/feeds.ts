@@ -2,7 +2,7 @@ import type { ConfirmedOperation } from '@stylet/core/document';
 import { LRUCache } from 'lru-cache';
 import type { Database } from '../db/database';
 import { operationsSince } from '../documents/operation-log';
-import { Notifications, REVISIONS } from './notifications';
+import { Notifications, REVISIONS, type Listener } from './notifications';
 import { Subscription, type Hearer, type LogPart, type ReadPart } from './subscription';
 
 /** Parts of logs that were read lately, for others who have been told as far: for so long, in ms, and so many characters. */
@@ -25,7 +25,7 @@ export class Feeds {
     databaseUrl: string,
     log: (message: string) => void,
     /** What else servers tell each other, by channel. */
-    others: Readonly<Record<string, (payload: string) => void>> = {},
+    others: Readonly<Record<string, Listener>> = {},
   ) {
     const each = (all: Iterable<Subscription> = [], tell: (one: Subscription) => void): void => {
       for (const one of all) tell(one);
@@ -33,14 +33,14 @@ export class Feeds {
     this.notifications = new Notifications(
       databaseUrl,
       {
-        told: {
-          ...others,
-          [REVISIONS]: (payload) => {
+        ...others,
+        [REVISIONS]: {
+          told: (payload) => {
             const [id, revision] = payload.split(' ');
             each(this.byDocument.get(id), (one) => one.came(Number(revision)));
           },
+          missed: () => this.byDocument.forEach((all) => each(all, (one) => one.look())),
         },
-        missed: () => this.byDocument.forEach((all) => each(all, (one) => one.look())),
       },
       log,
     );

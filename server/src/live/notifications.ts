@@ -14,10 +14,9 @@ const LONGEST_ANSWER = 5000;
 export const toldRevision = (documentId: string, revision: number): SQL =>
   sql`pg_notify(${REVISIONS}, ${`${documentId} ${revision}`})`;
 
-/** Who hears what servers tell each other. */
+/** Who hears what servers tell each other on a channel. */
 export interface Listener {
-  /** By channel. */
-  readonly told: Readonly<Record<string, (payload: string) => void>>;
+  told(payload: string): void;
   /** Something may have come unheard. */
   missed(): void;
 }
@@ -31,7 +30,8 @@ export class Notifications {
 
   constructor(
     private readonly databaseUrl: string,
-    private readonly listener: Listener,
+    /** By channel. */
+    private readonly listeners: Readonly<Record<string, Listener>>,
     private readonly log: (message: string) => void,
   ) {}
 
@@ -60,13 +60,12 @@ export class Notifications {
     this.client = client;
     client.on('error', (error) => this.lost(client, error));
     client.on('end', () => this.lost(client, new Error('it has ended')));
-    client.on('notification', ({ channel, payload = '' }) => this.listener.told[channel](payload));
+    client.on('notification', ({ channel, payload = '' }) => this.listeners[channel].told(payload));
     try {
       await client.connect();
-      for (const channel of Object.keys(this.listener.told))
-        await client.query(`listen ${channel}`);
+      for (const channel of Object.keys(this.listeners)) await client.query(`listen ${channel}`);
       this.pause = SHORTEST_PAUSE;
-      this.listener.missed();
+      for (const listener of Object.values(this.listeners)) listener.missed();
       this.askAgain(client);
     } catch (error) {
       this.lost(client, error);

@@ -69,7 +69,7 @@ describe('servers without a database', () => {
     const here = windowAt(all[0], documentId, 'here');
     const ada = presence('Ada', [1, 2]);
     here.say(ada);
-    await jest.advanceTimersByTimeAsync(100);
+    await jest.advanceTimersByTimeAsync(300);
     const beside = windowAt(all[0], documentId, 'beside');
     const there = windowAt(all[1], documentId, 'there');
     await jest.advanceTimersByTimeAsync(200);
@@ -77,6 +77,22 @@ describe('servers without a database', () => {
       [['here', { ...ada, pen: null }]],
       [['here', { ...ada, pen: null }]],
     ]);
+    for (const one of all) one.stop();
+  });
+
+  test('servers that did not listen yet when they told each other hear of each other once they do', async () => {
+    const { all } = servers(2);
+    const told = all.map((one) => jest.spyOn(one, 'told').mockImplementation(() => undefined));
+    const here = windowAt(all[0], documentId, 'here');
+    const there = windowAt(all[1], documentId, 'there');
+    const ada = presence('Ada');
+    here.say(ada);
+    await jest.advanceTimersByTimeAsync(100);
+    expect(there.told).toEqual([]);
+    for (const one of told) one.mockRestore();
+    all[0].missed();
+    await jest.advanceTimersByTimeAsync(300);
+    expect(there.told).toEqual([['here', ada]]);
     for (const one of all) one.stop();
   });
 

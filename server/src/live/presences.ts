@@ -81,10 +81,20 @@ export class Presences {
     const parsed = payloadSchema.safeParse(jsonIn(payload));
     // A server of another version may say something else.
     if (!parsed.success || parsed.data.server === this.server) return;
+    const wasAlone = this.isAlone();
     this.heardOthers = Date.now();
+    // What was said while nobody seemed to listen was not told, and they do not know of this one either.
+    const asked = new Set(wasAlone ? this.rooms.keys() : []);
+    if (wasAlone) this.toServers({ isHere: true });
     for (const word of parsed.data.words)
-      if ('asks' in word) this.answer(word.documentId);
+      if ('asks' in word) asked.add(word.documentId);
       else if ('window' in word) this.note(word.documentId, word.window, word.presence);
+    for (const documentId of asked) this.answer(documentId);
+  }
+
+  /** Something that others told may not have been heard, as before anybody listened. */
+  missed(): void {
+    for (const documentId of this.rooms.keys()) this.toServers({ documentId, asks: true }, true);
   }
 
   private answer(documentId: string): void {
@@ -113,11 +123,14 @@ export class Presences {
 
   /** Where there is no other server nothing is told, but for what is asked of `anybody`. */
   private toServers(word: Word, isForAnybody = false): void {
-    const isAlone = Date.now() - this.heardOthers > 3 * BEAT;
-    if (isAlone && !isForAnybody) return;
+    if (this.isAlone() && !isForAnybody) return;
     if (this.waiting.length < MOST_WAITING) this.waiting.push(word);
     this.timer ??= setTimeout(() => void this.flush(), TOGETHER);
     this.timer.unref();
+  }
+
+  private isAlone(): boolean {
+    return Date.now() - this.heardOthers > 3 * BEAT;
   }
 
   private async flush(): Promise<void> {
