@@ -94,7 +94,8 @@ test('a window that was away hears what was done since, and what it did itself i
   await away.until(4);
   await there.until(4);
   // What it sends again, not knowing that it came, changes nothing.
-  const heard = (): number => there.heard.filter(({ kind }) => kind === 'operations').length;
+  const heard = (): number =>
+    there.heard.flatMap((one) => (one.kind === 'operations' ? one.operations : [])).length;
   const again = heard();
   await first.send(documentId, [...there.replica.pending, written(50)]);
   await there.until(5);
