@@ -8,6 +8,13 @@ import { perform, type Performed } from './operations';
 /** Operations in one transaction, at the most, where there are several batches. */
 const MOST_TOGETHER = 500;
 
+/**
+ * Between two transactions on a document while more waits, in ms: so long for each batch of the one before. The more there
+ * are who write at once, the more comes together, is committed at one go and told in one message.
+ */
+const PAUSE_EACH = 3;
+const LONGEST_PAUSE = 50;
+
 /** Operations that somebody wants carried out together, or not at all. */
 interface Batch {
   readonly identity: Identity;
@@ -53,7 +60,12 @@ export class Performer {
 
   private async performAll(documentId: string): Promise<void> {
     const line = this.waiting.get(documentId)!;
-    while (line.length > 0) await this.performTogether(documentId, nextOf(line));
+    while (line.length > 0) {
+      const batches = nextOf(line);
+      await this.performTogether(documentId, batches);
+      const pause = Math.min(LONGEST_PAUSE, PAUSE_EACH * batches.length);
+      if (line.length > 0) await new Promise((done) => setTimeout(done, pause));
+    }
     this.waiting.delete(documentId);
   }
 
