@@ -313,3 +313,52 @@ test('what is typed before its fonts have come is a box as large as its words on
   await desk.pen([await desk.spot(1, 120 + (await width()) - 12, 124, SLIDE)]);
   await expect(editor(desk)).toHaveText(words);
 });
+
+test('a paragraph has the tab stops and the direction it is given, and the caret stands where they lead', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  const { page } = desk;
+  await desk.open(instance.url, deck);
+  await begin(desk, 80, 230);
+  await page.keyboard.type('Ebb');
+  await page.getByRole('button', { name: 'Paragraph' }).click();
+  const stops = page.getByLabel('Tab stops in mm');
+  await stops.fill('wide');
+  await stops.press('Enter');
+  await expect(page.getByText('Lengths in mm from the edge')).toBeVisible();
+  await stops.fill('60; 40');
+  await stops.press('Enter');
+  await expect(stops).toHaveValue('40, 60');
+  await page.keyboard.press('Escape');
+  await expect(editor(desk)).toBeFocused();
+  await page.keyboard.type('\t12.5\tcm');
+  await desk.still();
+  // Where the browser has the letters behind the tabs: 40 and 60 mm from the box's words, at 72 points an inch.
+  const scale = (await desk.spot(1, 1, 0, SLIDE)).x - (await desk.spot(1, 0, 0, SLIDE)).x;
+  const places = await editor(desk).evaluate((element) => {
+    const walker = document.createTreeWalker(element, NodeFilter.SHOW_TEXT);
+    const lefts: Record<string, number> = {};
+    for (let node = walker.nextNode(); node; node = walker.nextNode())
+      for (const [i, letter] of [...node.nodeValue!].entries()) {
+        const range = document.createRange();
+        range.setStart(node, i);
+        range.setEnd(node, i + 1);
+        lefts[letter] ??= range.getBoundingClientRect().left;
+      }
+    return lefts;
+  });
+  const behind = (letter: string): number => (places[letter] - places['E']) / scale / (72 / 25.4);
+  expect(behind('1')).toBeCloseTo(40, 0);
+  expect(behind('c')).toBeCloseTo(60, 0);
+  await page.getByRole('button', { name: 'Paragraph' }).click();
+  await page.getByRole('button', { name: 'From the right' }).click();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await expect
+    .poll(async () => ((await instance.annotations(deck)) as unknown as Box[])[0]?.paragraphs)
+    .toMatchObject([
+      { direction: 'rtl', tabs: [expect.closeTo(113.39, 1), expect.closeTo(170.08, 1)] },
+    ]);
+});

@@ -21,15 +21,14 @@ import type { Command } from 'prosemirror-state';
 import { Api } from '../../../api/api';
 import { troubleOf } from '../../../api/problem';
 import { documentFeature } from '../../platform/document/document.reducer';
+import { ParagraphPane } from '../../platform/typed/paragraph-pane';
 import {
-  alignChoices,
   fontChoices,
   listChoices,
   markChoices,
   type MarkKey,
 } from '../../platform/typed/text-choices';
 import {
-  indentBy,
   lookAt,
   paragraphAt,
   setLook,
@@ -63,7 +62,7 @@ const MARGINS = [
 /** What the text of the pages looks like, and how much of it there is. */
 @Component({
   selector: 'stylet-typed-bar',
-  imports: [MatButtonModule, MatIconModule, MatMenuModule, MatTooltipModule],
+  imports: [MatButtonModule, MatIconModule, MatMenuModule, MatTooltipModule, ParagraphPane],
   templateUrl: './typed-bar.html',
   styleUrl: './typed-bar.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -86,7 +85,6 @@ export class TypedBar {
   protected readonly roles = ROLES;
   protected readonly marks = markChoices;
   protected readonly lists = listChoices;
-  protected readonly aligns = alignChoices;
   protected readonly margins = MARGINS;
   protected readonly families = fontChoices;
   protected readonly trouble = signal<string | undefined>(undefined);
@@ -177,12 +175,8 @@ export class TypedBar {
     this.run(setParagraphs((look) => ({ ...look, isDone: look.isDone ? undefined : true })));
   }
 
-  protected align(align: ParagraphLook['align']): void {
-    this.run(setParagraphs((look) => ({ ...look, align: align === 'start' ? undefined : align })));
-  }
-
-  protected indent(by: 1 | -1): void {
-    this.run(indentBy(by));
+  protected change(change: (look: ParagraphLook) => ParagraphLook): void {
+    this.run(setParagraphs(change));
   }
 
   protected link(address: string): void {

@@ -11,7 +11,6 @@ import { LINES, laidParagraphs, settingLines } from '../../platform/typed/line-d
 import { docOf, paragraphsOf } from '../../platform/typed/rich-model';
 import {
   endList,
-  indentBy,
   leaveList,
   lookAt,
   paragraphAt,
@@ -85,10 +84,6 @@ export class RichEditor implements TextInHand {
 
   setParagraphs(change: (look: ParagraphLook) => ParagraphLook): void {
     this.run(setParagraphs(change));
-  }
-
-  indent(by: 1 | -1): void {
-    this.run(indentBy(by));
   }
 
   replaceAll(paragraphs: readonly Paragraph[]): void {

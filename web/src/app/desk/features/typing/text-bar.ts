@@ -4,27 +4,15 @@ import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { bodyOfBox, styleOfBox, styledFields, type SavedTextStyle } from '@stylet/core/document';
-import {
-  families,
-  familyFacts,
-  faceOf,
-  type Family,
-  type Look,
-  type ParagraphLook,
-} from '@stylet/core/typed';
+import { families, familyFacts, faceOf, type Family, type Look } from '@stylet/core/typed';
 import { ColorChoice } from '../../platform/kit/color-choice';
 import { highlighterColors, inkColors, nameOfColor } from '../../platform/kit/palettes';
 import type { TextInHand } from './text-in-hand';
 import { ColorRow } from './color-row';
 import { StylePreview } from './style-preview';
 import { TextStyleKit } from './text-style-kit';
-import {
-  alignChoices,
-  fontChoices,
-  listChoices,
-  markChoices,
-  type MarkKey,
-} from '../../platform/typed/text-choices';
+import { ParagraphPane } from '../../platform/typed/paragraph-pane';
+import { fontChoices, markChoices, type MarkKey } from '../../platform/typed/text-choices';
 import { TypedFonts } from '../../platform/typed/typed-fonts';
 import { Typing } from './typing';
 
@@ -39,6 +27,7 @@ const SIZES = [8, 9, 10, 11, 12, 14, 16, 18, 24, 32, 48] as const;
     MatIconModule,
     MatMenuModule,
     MatTooltipModule,
+    ParagraphPane,
     StylePreview,
   ],
   templateUrl: './text-bar.html',
@@ -56,8 +45,6 @@ export class TextBar {
   protected readonly kit = inject(TextStyleKit);
   protected readonly families = fontChoices;
   protected readonly sizes = SIZES;
-  protected readonly aligns = alignChoices;
-  protected readonly lists = listChoices;
   protected readonly marks = markChoices;
   protected readonly inks = inkColors;
   protected readonly washes = highlighterColors;
@@ -117,33 +104,6 @@ export class TextBar {
   protected setScript(script: Look['script']): void {
     const now = this.editor.look().script;
     this.editor.setLook({ script: now === script ? undefined : script });
-  }
-
-  protected align(align: ParagraphLook['align']): void {
-    this.editor.setParagraphs((look) => ({
-      ...look,
-      align: align === 'start' ? undefined : align,
-    }));
-  }
-
-  protected list(list: ParagraphLook['list']): void {
-    this.editor.setParagraphs((look) => ({
-      ...look,
-      list: look.list === list ? undefined : list,
-      isDone: undefined,
-    }));
-  }
-
-  protected tick(): void {
-    this.editor.setParagraphs((look) => ({ ...look, isDone: look.isDone ? undefined : true }));
-  }
-
-  protected indent(by: 1 | -1): void {
-    this.editor.indent(by);
-  }
-
-  protected lines(lines: number): void {
-    this.editor.setParagraphs((look) => ({ ...look, lines: lines === 1 ? undefined : lines }));
   }
 
   protected background(background: string | undefined): void {

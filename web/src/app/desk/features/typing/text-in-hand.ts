@@ -10,8 +10,6 @@ export interface TextInHand {
   setLook(look: Partial<Look>): void;
   toggle(key: 'bold' | 'italic' | 'underline' | 'strike'): void;
   setParagraphs(change: (look: ParagraphLook) => ParagraphLook): void;
-  /** Has the selected paragraphs stand further in, or out. */
-  indent(by: 1 | -1): void;
   /** All paragraphs are others now; one step of what can be undone here. */
   replaceAll(paragraphs: readonly Paragraph[]): void;
   /** Has lines end where they are laid out to, once more. */

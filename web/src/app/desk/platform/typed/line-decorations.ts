@@ -15,6 +15,8 @@ interface LaidLine {
   readonly above: number;
   /** What is added to each space. */
   readonly stretch: number;
+  /** Where tabs are, and how far from the left they lead. */
+  readonly tabs: readonly { readonly at: number; readonly stop: number }[];
 }
 
 /** A block as it was laid out. */
@@ -98,6 +100,10 @@ function decorationsOf(doc: Node, { node, at, lines, attributes }: LaidBlock): D
         ignoreSelection: true,
       }),
     );
+    for (const tab of line.tabs)
+      decorations.push(
+        Decoration.inline(at + 1 + tab.at, at + 2 + tab.at, { style: `tab-size:${tab.stop}px` }),
+      );
     if (line.stretch)
       decorations.push(
         Decoration.inline(from, at + 1 + line.to, { style: `word-spacing:${line.stretch}px` }),
@@ -118,6 +124,10 @@ export function laidLine(line: Line, above: number, inset = 0): LaidLine {
     x: inset + line.x + hangs,
     above,
     stretch: line.runs.find((run) => run.stretch > 0)?.stretch ?? 0,
+    // From the line's beginning a browser goes on to the next multiple: the first one is where a tab leads.
+    tabs: line.runs
+      .filter(({ text, isRightToLeft }) => text === '\t' && !isRightToLeft)
+      .map((run) => ({ at: run.from, stop: inset + run.x + run.width })),
   };
 }
 

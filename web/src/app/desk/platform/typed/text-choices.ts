@@ -25,6 +25,13 @@ export const alignChoices = [
   { value: 'justify', name: 'To both edges', icon: 'alignBoth' },
 ] as const;
 
+/** Which way a paragraph is read. */
+export const directionChoices = [
+  { value: undefined, name: 'As its first letter says', words: 'Auto' },
+  { value: 'ltr', name: 'From the left', words: '→' },
+  { value: 'rtl', name: 'From the right', words: '←' },
+] as const;
+
 export const listChoices = [
   { value: 'bullet', name: 'Bullets', icon: 'listBullets' },
   { value: 'number', name: 'Numbers', icon: 'listNumbers' },

@@ -77,12 +77,14 @@ export const setParagraphs =
 export const paragraphAt = ({ selection: { $from } }: EditorState): ParagraphLook =>
   paragraphLook($from.parent);
 
+/** A paragraph further in, or out. */
+export function indented(look: ParagraphLook, by: 1 | -1): ParagraphLook {
+  const indent = Math.min(MOST_INDENT, Math.max(0, (look.indent ?? 0) + by));
+  return { ...look, indent: indent || undefined };
+}
+
 /** Further in, or out; a tab within words. */
-export const indentBy = (by: 1 | -1): Command =>
-  setParagraphs((look) => {
-    const indent = Math.min(MOST_INDENT, Math.max(0, (look.indent ?? 0) + by));
-    return { ...look, indent: indent || undefined };
-  });
+export const indentBy = (by: 1 | -1): Command => setParagraphs((look) => indented(look, by));
 
 /** A tab indents at the start of a paragraph of a list, or where several are selected; else it is one. */
 export const tab: Command = (state, dispatch) => {
