@@ -24,7 +24,7 @@ const paragraphs = Array.from({ length: WORDS / 100 }, (_, i) =>
 const BARE = `<!doctype html><body style="margin:0"><div contenteditable="true" spellcheck="false"
   style="font:7px serif;width:500px;height:700px;outline:none">${paragraphs.map((words) => `<p style="margin:0">${words}</p>`).join('')}</div></body>`;
 
-export function boxOn(pageId: string): TextBox {
+function boxOn(pageId: string): TextBox {
   const now = new Date().toISOString();
   const { color, ...look } = usualLook;
   return {

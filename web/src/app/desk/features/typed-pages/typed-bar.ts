@@ -29,10 +29,12 @@ import {
   type MarkKey,
 } from '../../platform/typed/text-choices';
 import {
+  listed,
   lookAt,
   paragraphAt,
   setLook,
   setParagraphs,
+  ticked,
   toggleLook,
 } from '../../platform/typed/text-commands';
 import { ViewState } from '../../platform/view/view-state';
@@ -162,17 +164,11 @@ export class TypedBar {
   }
 
   protected list(list: ParagraphLook['list']): void {
-    this.run(
-      setParagraphs((look) => ({
-        ...look,
-        list: look.list === list ? undefined : list,
-        isDone: undefined,
-      })),
-    );
+    this.change((look) => listed(look, list));
   }
 
   protected tick(): void {
-    this.run(setParagraphs((look) => ({ ...look, isDone: look.isDone ? undefined : true })));
+    this.change(ticked);
   }
 
   protected change(change: (look: ParagraphLook) => ParagraphLook): void {

@@ -5,7 +5,7 @@ import { MatTooltipModule } from '@angular/material/tooltip';
 import type { ParagraphLook } from '@stylet/core/typed';
 import { tabStopsIn, textOfTabStops } from './tab-stops';
 import { alignChoices, directionChoices, listChoices } from './text-choices';
-import { indented } from './text-commands';
+import { indented, listed, ticked } from './text-commands';
 
 /** What of paragraphs is not their words, in a menu of a bar of typed text. */
 @Component({
@@ -37,15 +37,11 @@ export class ParagraphPane {
   }
 
   protected list(list: ParagraphLook['list']): void {
-    this.changed.emit((look) => ({
-      ...look,
-      list: look.list === list ? undefined : list,
-      isDone: undefined,
-    }));
+    this.changed.emit((look) => listed(look, list));
   }
 
   protected tick(): void {
-    this.changed.emit((look) => ({ ...look, isDone: look.isDone ? undefined : true }));
+    this.changed.emit(ticked);
   }
 
   protected indent(by: 1 | -1): void {

@@ -77,6 +77,19 @@ export const setParagraphs =
 export const paragraphAt = ({ selection: { $from } }: EditorState): ParagraphLook =>
   paragraphLook($from.parent);
 
+/** A paragraph as an entry of a list, or as none where it is one already. */
+export const listed = (look: ParagraphLook, list: ParagraphLook['list']): ParagraphLook => ({
+  ...look,
+  list: look.list === list ? undefined : list,
+  isDone: undefined,
+});
+
+/** An entry of a check list done, or not done where it is. */
+export const ticked = (look: ParagraphLook): ParagraphLook => ({
+  ...look,
+  isDone: look.isDone ? undefined : true,
+});
+
 /** A paragraph further in, or out. */
 export function indented(look: ParagraphLook, by: 1 | -1): ParagraphLook {
   const indent = Math.min(MOST_INDENT, Math.max(0, (look.indent ?? 0) + by));

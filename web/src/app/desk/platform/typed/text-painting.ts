@@ -44,8 +44,7 @@ function drawGlyphs(
 ): void {
   const places = glyphPlaces(run);
   const { face, size, shaped } = run;
-  const scale = size / engine.unitsPerEm(face.id);
-  const slant = face.isSlanted ? SLANT * scale : 0;
+  const { scale, slant } = scaleOf(run, engine);
   // Letters may reach over their place by their size.
   const [from, to] = within ? [within.x0 - 2 * size, within.x1 + size] : [-Infinity, Infinity];
   shaped.glyphs.forEach((glyph, i) => {
@@ -69,6 +68,12 @@ function drawPath(
   context.stroke(path);
 }
 
+/** Points for each unit of a glyph's outline, and how far right it leans for each unit up. */
+function scaleOf({ face, size }: GlyphRun, engine: Engine): { scale: number; slant: number } {
+  const scale = size / engine.unitsPerEm(face.id);
+  return { scale, slant: face.isSlanted ? SLANT * scale : 0 };
+}
+
 function pathOfRun(run: GlyphRun, engine: Engine): Path2D {
   const { shaped, face, size, stretch } = run;
   const key = `${face.id} ${size} ${stretch} ${face.isSlanted}`;
@@ -76,8 +81,7 @@ function pathOfRun(run: GlyphRun, engine: Engine): Path2D {
   if (known?.key === key) return known.path;
   const path = new Path2D();
   const places = glyphPlaces(run);
-  const scale = size / engine.unitsPerEm(face.id);
-  const slant = face.isSlanted ? SLANT * scale : 0;
+  const { scale, slant } = scaleOf(run, engine);
   shaped.glyphs.forEach((glyph, i) => {
     const [x, y] = [places[2 * i] - run.x, places[2 * i + 1] - run.y];
     path.addPath(
