@@ -8,7 +8,8 @@ await rm(at('dist'), { recursive: true, force: true });
 await build({
   entryPoints: {
     main: at('src/main.ts'),
-    tasks: at('src/pdf/tasks.ts'),
+    'reading-tasks': at('src/pdf/reading-tasks.ts'),
+    'writing-tasks': at('src/pdf/writing-tasks.ts'),
     'add-task': at('src/dictionary/add-task.ts'),
     'find-task': at('src/find/find-task.ts'),
     texts: at('src/indexing/texts.ts'),

@@ -1,7 +1,7 @@
 import type { ProblemBody } from '@stylet/core/api';
 import { Problem, problems, type ProblemCode } from '@stylet/core/problems';
 import type { FastifyError, FastifyInstance, FastifyReply } from 'fastify';
-import { isAway, isLate } from './db/database';
+import { databaseProblem } from './db/away';
 
 /** Answers every error as problem+json (RFC 9457). */
 export function answerWithProblems(app: FastifyInstance): void {
@@ -29,9 +29,7 @@ function problemFor(error: FastifyError): Problem {
   if (error instanceof Problem) return error;
   if (error.validation || (error.statusCode !== undefined && error.statusCode < 500))
     return new Problem('request-invalid', error.message);
-  if (isLate(error)) return new Problem('work-too-long', 'The database took too long.');
-  if (isAway(error)) return new Problem('database-unavailable', 'No connection to PostgreSQL.');
-  return new Problem('internal', 'The server’s log says more.');
+  return databaseProblem(error) ?? new Problem('internal', 'The server’s log says more.');
 }
 
 function send(reply: FastifyReply, problem: Problem): FastifyReply {

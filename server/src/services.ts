@@ -48,7 +48,7 @@ export async function makeServices(
   modules: string,
 ): Promise<Services> {
   const { databaseUrl, fontsFolder } = config;
-  const pool = new PdfPool(join(modules, 'tasks.js'), { databaseUrl, fontsFolder });
+  const pool = new PdfPool(modules, { databaseUrl, fontsFolder });
   const finder = new Finder(join(modules, 'find-task.js'), { databaseUrl });
   const spool = new Spool(config.cacheFolder, config.minFreeBytes);
   await spool.prepare();

@@ -1,4 +1,5 @@
-import { connect, isAway } from './database';
+import { isAway } from './away';
+import { connect } from './database';
 
 const asked = async (url: string, statement = 'select 1'): Promise<unknown> => {
   const { database, close } = connect(url, () => undefined);

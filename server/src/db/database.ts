@@ -1,4 +1,3 @@
-import { isNativeError } from 'node:util/types';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
@@ -54,34 +53,6 @@ export function connect(url: string, log: (message: string) => void, most = 10):
 /** Brings the database's tables up to date. */
 export async function updateTables(database: Database, folder: string): Promise<void> {
   await migrate(database, { migrationsFolder: folder });
-}
-
-/**
- * SQLSTATE classes and codes that mean: not at the moment (PostgreSQL, appendix A): connections and who may make them, resources
- * such as the disk, shutting down or starting, and transactions that got in each other's way; and system errors of the same
- * sense.
- */
-const AWAY =
-  /^(08|28|3D|53|57P0|40001|40P01|25006|58030)|^(ECONNREFUSED|ECONNRESET|ETIMEDOUT|EPIPE|ENOTFOUND|EHOSTUNREACH)$/;
-const AWAY_WORDS =
-  /Connection terminated|timeout exceeded when trying to connect|not queryable|Client was closed|the database system is|not currently accepting connections|Cannot use a pool after calling end/i;
-
-/** Whether an error says that a query took longer than it may. */
-export function isLate(error: unknown): boolean {
-  for (let e = error; isNativeError(e); e = e.cause)
-    if ((e as { code?: unknown }).code === '57014') return true;
-  return false;
-}
-
-/** Whether an error says that the database cannot be reached just now. */
-export function isAway(error: unknown): boolean {
-  for (let e = error; isNativeError(e); e = e.cause) {
-    const { code } = e as { code?: unknown };
-    if (typeof code === 'string' && AWAY.test(code)) return true;
-    if (AWAY_WORDS.test(e.message)) return true;
-    if (e instanceof AggregateError && e.errors.some(isAway)) return true;
-  }
-  return false;
 }
 
 /** How several things are read as they were at one moment. */

@@ -12,7 +12,7 @@ import type { PdfPool } from '../pdf/pool';
 import { run } from '../work/programs';
 import { checkAwaited } from '../work/turns';
 import { QPDF_DONE } from '../pdf/repair';
-import type { SnipTask } from '../pdf/tasks';
+import type { SnipTask } from '../pdf/writing-tasks';
 import type { Spool } from '../sources/spool';
 import type { SpooledFile } from '../sources/spooled-file';
 

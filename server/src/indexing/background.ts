@@ -1,4 +1,4 @@
-import { isAway } from '../db/database';
+import { isAway } from '../db/away';
 import { workingFor } from '../work/log';
 import type { Job } from './store';
 

@@ -1,24 +1,22 @@
+import { join } from 'node:path';
 import type { AttachmentFile } from '@stylet/core/api';
 import type { Effect } from '@stylet/core/document';
 import type { TypedText } from '@stylet/core/typed-pages';
 import type { EmbeddedPicture } from '@stylet/core/pdf';
 import type { Breach } from '../export/breach';
 import type { LeftOut } from '../export/left-out';
-import type { RetypeTask, TextTask } from '../typed/retype';
+import type { RetypeTask } from '../typed/retype';
+import type { TextTask } from '../typed/text-in';
 import type { TypesetTask } from '../typed/typeset';
 import { Threads } from '../work/threads';
 import type {
   AttachmentTask,
   AttachmentsTask,
   EmbeddedTask,
-  ExportTask,
-  ExportedBytes,
   ReadResult,
   ReadTask,
-  SnipTask,
-  Snipped,
-  ThreadData,
-} from './tasks';
+} from './reading-tasks';
+import type { ExportTask, ExportedBytes, SnipTask, Snipped, ThreadData } from './writing-tasks';
 
 /** Reading a file for import, and what is done for looking at it. */
 const READING = { light: 10_000, heavy: 60_000 };
@@ -31,11 +29,20 @@ export class PdfPool {
   private readonly reading: Threads;
   private readonly exporting: Threads;
 
-  /** `filename` is the built `tasks` module. */
-  constructor(filename: string, workerData: ThreadData) {
-    const settings = { filename, workerData, atOnce: 2, mostMemory: MOST_MEMORY };
-    this.reading = new Threads({ ...settings, patience: READING });
-    this.exporting = new Threads({ ...settings, patience: EXPORTING });
+  /** `modules` is the folder of the built ones. */
+  constructor(modules: string, workerData: ThreadData) {
+    const settings = { atOnce: 2, mostMemory: MOST_MEMORY };
+    this.reading = new Threads({
+      ...settings,
+      filename: join(modules, 'reading-tasks.js'),
+      patience: READING,
+    });
+    this.exporting = new Threads({
+      ...settings,
+      filename: join(modules, 'writing-tasks.js'),
+      workerData,
+      patience: EXPORTING,
+    });
   }
 
   read(task: ReadTask, awaited?: AbortSignal): Promise<ReadResult> {

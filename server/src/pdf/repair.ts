@@ -5,7 +5,7 @@ import type { SpooledFile } from '../sources/spooled-file';
 import { Lanes } from '../work/lanes';
 import { run } from '../work/programs';
 import type { PdfPool } from './pool';
-import type { ReadResult } from './tasks';
+import type { ReadResult } from './reading-tasks';
 
 /** A file that can be worked on: the one that came, or a mended copy of it. */
 export interface WorkingFile {

@@ -20,12 +20,12 @@ import {
 } from '@stylet/core/document';
 import { samplesOf, samplesToBase64 } from '@stylet/core/ink';
 import type { FastifyInstance } from 'fastify';
-import pg from 'pg';
 import { LOCAL, type Identify } from '../access/identity';
 import { buildApp } from '../app';
 import { readConfig } from '../config';
-import { connect, updateTables, type Connection } from '../db/database';
+import { connect, type Connection } from '../db/database';
 import { endServices, makeServices, type Services } from '../services';
+import { dropDatabase, ownDatabase } from './own-database';
 
 /** Where what was built and fetched lies; not beside a copy of the sources that is mutated. */
 export const root = process.env['STYLET_ROOT'] ?? resolve(__dirname, '../../..');
@@ -52,8 +52,7 @@ export class TestServer {
   static async start(environment: Record<string, string> = {}): Promise<TestServer> {
     const cluster = process.env['STYLET_DATABASE_SERVER'];
     if (!cluster) throw new Error('Run these tests with ./stylet test, which starts PostgreSQL.');
-    const name = `test_${newId().replaceAll('-', '')}`;
-    await administer(cluster, `create database ${name}`);
+    const name = await ownDatabase(cluster, join(root, 'server/migrations'));
     return TestServer.on(name, environment);
   }
 
@@ -76,7 +75,6 @@ export class TestServer {
       ...environment,
     });
     const connection = connect(config.databaseUrl, () => undefined);
-    await updateTables(connection.database, join(root, 'server/migrations'));
     const services = await makeServices(config, connection, join(root, 'server/dist'));
     services.readiness.isReady = true;
     return new TestServer(
@@ -98,11 +96,7 @@ export class TestServer {
     await this.app.close();
     await endServices(this.services);
     await this.connection.close();
-    if (!this.isGuest)
-      await administer(
-        process.env['STYLET_DATABASE_SERVER']!,
-        `drop database ${this.name} with (force)`,
-      );
+    if (!this.isGuest) await dropDatabase(process.env['STYLET_DATABASE_SERVER']!, this.name);
     rmSync(this.folder, { recursive: true });
   }
 
@@ -175,13 +169,6 @@ export class TestServer {
     writeFileSync(path, bytes);
     return path;
   }
-}
-
-async function administer(server: string, statement: string): Promise<void> {
-  const client = new pg.Client({ connectionString: `${server}/postgres` });
-  await client.connect();
-  await client.query(statement);
-  await client.end();
 }
 
 const NOW = '2026-09-01T08:00:00.123Z';

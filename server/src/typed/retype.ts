@@ -1,14 +1,7 @@
 import { createHash } from 'node:crypto';
 import { writeFileSync } from 'node:fs';
 import { pagesInOrder, type Effect } from '@stylet/core/document';
-import {
-  PdfFile,
-  TypeTools,
-  readPages,
-  readSource,
-  typedPdf,
-  type Deflate,
-} from '@stylet/core/pdf';
+import { TypeTools, typedPdf, type Deflate } from '@stylet/core/pdf';
 import {
   PageSetter,
   effectsOfText,
@@ -17,12 +10,7 @@ import {
   type TypedText,
 } from '@stylet/core/typed-pages';
 import type { ShelvedState } from '../export/annotation-shelf';
-import { FileBytes } from '../pdf/file-bytes';
-import { inflate } from '../pdf/inflate';
-
-export interface TextTask {
-  readonly path: string;
-}
+import { textIn, type TextTask } from './text-in';
 
 export interface RetypeTask extends TextTask {
   readonly documentId: string;
@@ -33,18 +21,6 @@ export interface RetypeTask extends TextTask {
   readonly now: string;
   /** Where the PDF of the text as it is is written. */
   readonly to: string;
-}
-
-/** The text of a file of typed pages; undefined where it has none. */
-export function textIn({ path }: TextTask): TypedText | undefined {
-  const bytes = new FileBytes(path);
-  try {
-    const file = new PdfFile(bytes, inflate);
-    const text = readSource(file, readPages(file));
-    return text && identified(text);
-  } finally {
-    bytes.close();
-  }
 }
 
 /** Writes a text that has become another one as a PDF; what is done by that to the document. */

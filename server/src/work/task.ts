@@ -1,6 +1,6 @@
 import { Problem, type ProblemCode } from '@stylet/core/problems';
 import { move, transferableSymbol, valueSymbol } from 'piscina';
-import { isAway, isLate } from '../db/database';
+import { databaseProblem } from '../db/away';
 import { workingFor, type WorkFor } from './log';
 
 /** What a function that runs in a thread answers: errors do not keep what they are on their way between threads. */
@@ -24,19 +24,11 @@ export const task =
       const handed = { [valueSymbol]: outcome, [transferableSymbol]: buffersOf(outcome.result) };
       return move(handed as never) as never;
     } catch (error) {
-      const problem = problemIn(error);
+      const problem = error instanceof Problem ? error : databaseProblem(error);
       if (!problem) throw error;
-      return { problem };
+      return { problem: { code: problem.code, detail: problem.detail } };
     }
   };
-
-function problemIn(error: unknown): { code: ProblemCode; detail: string } | undefined {
-  if (error instanceof Problem) return { code: error.code, detail: error.detail };
-  if (isLate(error)) return { code: 'work-too-long', detail: 'The database took too long.' };
-  return isAway(error)
-    ? { code: 'database-unavailable', detail: 'No connection to PostgreSQL.' }
-    : undefined;
-}
 
 /** The result of a function that ran in a thread. Throws the Problem it came to. */
 export function resultOf<T>(outcome: Outcome<T>): T {

@@ -113,3 +113,15 @@ test('what two have changed at the same time is both there, which is said', asyn
   expect(taken).toEqual([true]);
   expect(wordsOf(server.now.text)).toEqual(['one, there', 'one, here', 'two']);
 });
+
+test('what others make is read, though what was sent from here was heard of just before', async () => {
+  current = text('one', 'two', 'three');
+  saving.changed();
+  await saving.flush();
+  // Pages tell of both within the time in which they are not looked into.
+  saving.heard(server.now.source);
+  server.now = { source: 'z', text: text('one, there', 'two', 'three') };
+  saving.heard('z');
+  await new Promise((resolve) => setTimeout(resolve, 1200));
+  expect(wordsOf(current)).toEqual(['one, there', 'two', 'three']);
+});

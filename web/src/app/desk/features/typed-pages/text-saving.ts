@@ -40,6 +40,9 @@ export class TextSaving {
   private of: Saved | undefined;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private hearing: ReturnType<typeof setTimeout> | undefined;
+  /** What pages have said since it was looked into. */
+  private said = new Set<string>();
+  private merging: Promise<void> | undefined;
   private first = 0;
   /** How long it took last, in ms. */
   private took = 0;
@@ -83,11 +86,24 @@ export class TextSaving {
 
   /** Its pages are of another file now, which somebody else may have made. */
   heard(source: string): void {
-    this.hearing ??= setTimeout(() => {
-      this.hearing = undefined;
-      const isKnown = source === this.base?.source || this.isChanged || this.sending;
-      if (!isKnown && this.of) this.merge().catch((error: unknown) => console.warn(error));
-    }, HEARD);
+    this.said.add(source);
+    this.hearing ??= setTimeout(() => this.lookInto(), HEARD);
+  }
+
+  /** What was said while it was waited may have come from here, but what was said last need not have. */
+  private lookInto(): void {
+    const { said } = this;
+    this.hearing = undefined;
+    this.said = new Set();
+    if (!this.of) return;
+    if (this.sending || this.merging) {
+      said.forEach((source) => this.heard(source));
+      return;
+    }
+    said.delete(this.base?.source ?? '');
+    // What is to be sent meets it anyway.
+    if (said.size > 0 && !this.isChanged)
+      this.merge().catch((error: unknown) => console.warn(error));
   }
 
   /** Nobody edits it any more; what the server does not have stays here. */
@@ -95,6 +111,7 @@ export class TextSaving {
     clearTimeout(this.timer);
     clearTimeout(this.hearing);
     this.timer = this.hearing = undefined;
+    this.said = new Set();
     this.of = undefined;
     this.id = '';
   }
@@ -154,7 +171,12 @@ export class TextSaving {
   }
 
   /** Somebody has gone on with the text; or the server has what was sent last, and its answer was lost. */
-  private async merge(): Promise<void> {
+  private merge(): Promise<void> {
+    // One after another: what was read first could be answered last.
+    return (this.merging ??= this.merged().finally(() => (this.merging = undefined)));
+  }
+
+  private async merged(): Promise<void> {
     const { id, of, base } = this;
     const now = await firstValueFrom(this.api.text(id));
     if (!of || !base || this.id !== id) return;

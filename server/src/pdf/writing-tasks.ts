@@ -1,81 +1,42 @@
-import { appendFileSync, copyFileSync, writeFileSync } from 'node:fs';
-import { deflateSync } from 'node:zlib';
-import type { AttachmentFile } from '@stylet/core/api';
-import { storableText } from '@stylet/core/bounds';
-import { idsFor, paintingOrder, type Picture } from '@stylet/core/document';
+import { paintingOrder, type Picture } from '@stylet/core/document';
 import type { Box } from '@stylet/core/geometry';
 import {
   PdfFile,
-  PdfRef,
   PdfSyntaxError,
   WrittenAnnotations,
   alone,
   bytesBehind,
   bytesInMemory,
-  exportUpdate,
   contentStreams,
-  embeddedPicture,
+  exportUpdate,
   joinBytes,
   joinPages,
   onePagePdf,
   pagesIn,
-  readAttachments,
-  readSignatures,
   readPages,
-  takeIn,
-  type Attachment,
-  type EmbeddedPicture,
-  type ExportLandmarks,
+  readSignatures,
   type ExportHow,
+  type ExportLandmarks,
   type ExportPage,
-  type TakenIn,
   type TypeTools,
 } from '@stylet/core/pdf';
 import { Problem } from '@stylet/core/problems';
 import { workerData } from 'piscina';
 import { connect } from '../db/database';
-import { logTrouble } from '../work/log';
-import { task } from '../work/task';
 import { AnnotationShelf, type Shelved } from '../export/annotation-shelf';
 import { breachBy, type Breach } from '../export/breach';
 import { leftOut, type LeftOut } from '../export/left-out';
 import { MadeBefore } from '../export/made-before';
 import { PictureShelf } from '../pictures/picture-shelf';
-import { factsOf, writeParts, type ImportedFacts } from '../sources/imported';
 import { typeToolsOf } from '../type/type-tools';
-import { retype as retypeText, textIn, type RetypeTask } from '../typed/retype';
+import { retype as retypeText, type RetypeTask } from '../typed/retype';
 import { typeset as typesetText, type TypesetTask } from '../typed/typeset';
-import { FileBytes } from './file-bytes';
+import { logTrouble } from '../work/log';
+import { task } from '../work/task';
+import { asProblem } from './as-problem';
+import { quickly, thoroughly } from './deflate';
 import { inflate } from './inflate';
 import { OpenFiles, type OpenFile, type SourcePath } from './open-files';
-
-/** What reading a file came to. */
-export type ReadResult =
-  | { readonly outcome: 'read'; readonly facts: ImportedFacts; readonly isTidied: boolean }
-  | Exclude<TakenIn, { outcome: 'read' }>;
-
-export interface ReadTask {
-  readonly path: string;
-  /** The document it is brought in for, whose id gives those of what is in it. */
-  readonly documentId: string;
-  readonly now: string;
-  /** Whether it is a copy that a program has mended. */
-  readonly isMended: boolean;
-  /** Where what was read is written, see `readParts`. */
-  readonly parts: string;
-  /** Where the file is written as it can be worked on, if it has to be made so. */
-  readonly tidied: string;
-}
-
-export interface AttachmentsTask {
-  readonly path: string;
-}
-
-/** A file inside another one, by its place among these. */
-export interface AttachmentTask extends AttachmentsTask {
-  readonly index: number;
-  readonly to: string;
-}
 
 export interface ExportTask {
   readonly documentId: string;
@@ -106,13 +67,6 @@ export interface SnipTask {
   readonly annotations: boolean;
 }
 
-/** Where an annotation stands in a file. */
-export interface EmbeddedTask {
-  readonly path: string;
-  readonly object: number;
-  readonly generation: number;
-}
-
 export interface Snipped {
   /** A PDF of one page. */
   readonly bytes: Uint8Array;
@@ -126,79 +80,11 @@ export interface ThreadData {
   readonly fontsFolder: string;
 }
 
-/** Reads a PDF for import. */
-function readPdf({ path, documentId, now, isMended, parts, tidied }: ReadTask): ReadResult {
-  const bytes = new FileBytes(path);
-  try {
-    const ids = idsFor(documentId);
-    const taken = takeIn(bytes, { inflate, isMended, now, ids, isOurs: isOfDisk });
-    if (taken.outcome !== 'read') return taken;
-    const isTidied = taken.tail.length > 0;
-    if (isTidied) writeTidied(path, tidied, taken.tail);
-    writeParts(parts, taken.pdf);
-    return { outcome: 'read', facts: factsOf(taken.pdf), isTidied };
-  } finally {
-    bytes.close();
-  }
-}
-
-function writeTidied(path: string, to: string, tail: Uint8Array): void {
-  copyFileSync(path, to);
-  appendFileSync(to, tail);
-}
-
-/** Whether an error says that something could not be written: no fault of the file's. */
-const isOfDisk = (error: unknown): boolean =>
-  /^(ENOSPC|EDQUOT|EIO|EROFS)$/.test((error as NodeJS.ErrnoException).code ?? '');
-
-/** Does something with the files inside a file. */
-function withAttachments<T>(
-  path: string,
-  work: (attachments: readonly Attachment[], file: PdfFile) => T,
-): T {
-  const bytes = new FileBytes(path);
-  try {
-    const file = new PdfFile(bytes, inflate);
-    return work(readAttachments(file, readPages(file)), file);
-  } catch (error) {
-    throw asProblem(error);
-  } finally {
-    bytes.close();
-  }
-}
-
-const listAttachments = ({ path }: AttachmentsTask): AttachmentFile[] =>
-  withAttachments(path, (attachments) =>
-    attachments.map(({ name, description, size = null }, index) => ({
-      index,
-      name: storableText(name, 500),
-      description: storableText(description, 2000),
-      size,
-    })),
-  );
-
-/** Writes a file that is inside another one; its name, or undefined where there is none. */
-const writeAttachment = ({ path, index, to }: AttachmentTask): string | undefined =>
-  withAttachments(path, (attachments, file) => {
-    const found = attachments.at(index);
-    if (found) writeFileSync(to, file.decode(found.stream));
-    return found && storableText(found.name, 500);
-  });
-
-/** What a file has that nobody has looked at before may be damaged all the same. */
-function asProblem(error: unknown): unknown {
-  return error instanceof PdfSyntaxError || error instanceof RangeError
-    ? new Problem('pdf-part-damaged', `What was found: ${error.message}.`)
-    : error;
-}
-
 /** Files a thread keeps at hand. */
 const MOST_OPEN = 3;
 const open = new OpenFiles(MOST_OPEN);
 const MOST_WRITTEN = 64 * 1024 * 1024;
 const MOST_PICTURES = 128 * 1024 * 1024;
-const quickly = (data: Uint8Array): Uint8Array => deflateSync(data, { level: 3 });
-const thoroughly = (data: Uint8Array): Uint8Array => deflateSync(data, { level: 9 });
 
 interface Shelves {
   readonly annotations: AnnotationShelf;
@@ -330,30 +216,13 @@ function canBeRead(bytes: Uint8Array): boolean {
   }
 }
 
-/** The picture in an annotation of a file that Stylet has written. */
-function takeEmbedded({ path, object, generation }: EmbeddedTask): EmbeddedPicture | undefined {
-  const bytes = new FileBytes(path);
-  try {
-    const file = new PdfFile(bytes, inflate);
-    const annotation = file.dict(new PdfRef(object, generation));
-    return annotation && embeddedPicture(file, annotation, quickly);
-  } finally {
-    bytes.close();
-  }
-}
-
 function openDatabase() {
   const { databaseUrl } = workerData as ThreadData;
   return connect(databaseUrl, logTrouble, 1).database;
 }
 
-/* What worker threads run. */
-export const read = task(readPdf);
-export const attachments = task(listAttachments);
-export const attachment = task(writeAttachment);
-export const embedded = task(takeEmbedded);
+/* What worker threads run that write files. */
 export const snip = task(cutSnip);
-export const text = task(textIn);
 export const retype = task(async (one: RetypeTask) => {
   const { annotations, tools } = await atHand();
   return retypeText(one, await annotations.stateOf(one.documentId), tools, quickly);
