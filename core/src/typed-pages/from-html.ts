@@ -2,7 +2,17 @@ import { ElementType, parseDocument } from 'htmlparser2';
 import type { AnyNode, Element, ParentNode } from 'domhandler';
 import sanitizeHtml from 'sanitize-html';
 import { storableText } from '../bounds/index';
-import { MOST_INDENT, addressSchema, type Alignment, type Look, type Run } from '../typed/index';
+import {
+  FORMULA,
+  MOST_INDENT,
+  addressSchema,
+  toldRun,
+  type Alignment,
+  type Look,
+  type Run,
+} from '../typed/index';
+import { MATH_ATTRIBUTES, MATH_TAGS, isOnItsOwn, notationOf } from './html-formulas';
+import { Words } from './html-words';
 import { LONGEST_PAGES, type Block, type Cell, type Role, type TextParagraph } from './text';
 
 /** What HTML says, as a text. */
@@ -23,7 +33,7 @@ const CLEAN: sanitizeHtml.IOptions = {
     ...['blockquote', 'pre', 'hr', 'br', 'ul', 'ol', 'li', 'dl', 'dt', 'dd'],
     ...['table', 'caption', 'thead', 'tbody', 'tfoot', 'tr', 'th', 'td'],
     ...['a', 'img', 'b', 'strong', 'i', 'em', 'cite', 'dfn', 'var', 'u', 'ins', 's', 'del'],
-    ...['strike', 'sup', 'sub', 'mark', 'code', 'kbd', 'samp', 'tt'],
+    ...['strike', 'sup', 'sub', 'mark', 'code', 'kbd', 'samp', 'tt', ...MATH_TAGS],
   ],
   allowedAttributes: {
     a: ['href'],
@@ -32,6 +42,7 @@ const CLEAN: sanitizeHtml.IOptions = {
     td: ['style', 'align'],
     th: ['style', 'align'],
     p: ['style', 'align'],
+    ...MATH_ATTRIBUTES,
   },
   allowedStyles: { '*': { 'text-align': [/^(left|right|center|justify|start|end)$/] } },
   allowedSchemes: ['http', 'https', 'mailto'],
@@ -97,13 +108,7 @@ export function textOfHtml(html: string): ReadText {
 const headingIn = (blocks: readonly Block[]): string | undefined => {
   const first = blocks.find((block) => block.kind === 'paragraph' && block.role === 'heading1');
   if (first?.kind !== 'paragraph') return undefined;
-  return (
-    first.runs
-      .map(({ text }) => text)
-      .join('')
-      .replace(/\s+/g, ' ')
-      .trim() || undefined
-  );
+  return first.runs.map(toldRun).join('').replace(/\s+/g, ' ').trim() || undefined;
 };
 
 /** Turns elements into blocks. */
@@ -134,7 +139,8 @@ class Reader {
     else if (name === 'hr') {
       this.end();
       this.blocks.push({ kind: 'rule' });
-    } else if (name === 'table') this.table(element, within);
+    } else if (name === 'math') this.formula(element, within);
+    else if (name === 'table') this.table(element, within);
     else if (name === 'img') this.picture(element, within);
     else if (name === 'a')
       this.children(element, { ...within, look: linked(element, within.look) });
@@ -218,6 +224,18 @@ class Reader {
     if (rows.length > 0) this.blocks.push({ kind: 'table', hasHead, rows });
   }
 
+  private formula(math: Element, within: Within): void {
+    const formula = notationOf(math);
+    if (formula === undefined) {
+      this.children(math, within);
+      return;
+    }
+    const isAlone = isOnItsOwn(math);
+    if (isAlone) this.begin(within, 'center');
+    this.say(FORMULA, { ...within, look: { ...within.look, formula } });
+    if (isAlone) this.end();
+  }
+
   /** Pictures are told by their words, and lead to where they are. */
   private picture({ attribs }: Element, within: Within): void {
     const address = addressSchema.safeParse(attribs['src']);
@@ -275,52 +293,6 @@ function asCheck(
   };
 }
 
-/** Words of one paragraph; spaces in a row count as one, at both ends as none, but where they are kept. */
-class Words {
-  private readonly runs: { text: string; look: Partial<Look> }[] = [];
-  private endsOpen = false;
-
-  constructor(private readonly isKept: boolean) {}
-
-  say(text: string, look: Partial<Look>, isKept = this.isKept): void {
-    let words = text;
-    if (!isKept) {
-      words = text.replace(/[ \t\r\n\f]+/g, ' ');
-      if (!this.endsOpen) words = words.replace(/^ /, '');
-    } else if (words === '\n') this.trim();
-    if (!words) return;
-    this.endsOpen = isKept ? !/\s$/.test(words) : !words.endsWith(' ');
-    const last = this.runs.at(-1);
-    if (last && sameLook(last.look, look)) last.text += words;
-    else this.runs.push({ text: words, look });
-  }
-
-  done(): Run[] {
-    if (!this.isKept) {
-      this.trim();
-      while (this.runs.at(-1)?.text.endsWith('\n')) {
-        const last = this.runs[this.runs.length - 1];
-        last.text = last.text.replace(/[ \n]+$/, '');
-        this.trim();
-      }
-    }
-    return this.runs.map(({ text, look }) =>
-      Object.keys(look).length > 0 ? { text, look } : { text },
-    );
-  }
-
-  private trim(): void {
-    for (let last = this.runs.at(-1); last; last = this.runs.at(-1)) {
-      last.text = last.text.replace(/ +$/, '');
-      if (last.text) return;
-      this.runs.pop();
-    }
-  }
-}
-
-const sameLook = (a: Partial<Look>, b: Partial<Look>): boolean =>
-  JSON.stringify(a) === JSON.stringify(b);
-
 function cellOf(cell: Element): Cell {
   const words = new Words(false);
   const visit = (parent: ParentNode, look: Partial<Look>): void => {
@@ -329,7 +301,9 @@ function cellOf(cell: Element): Cell {
       else if (child.type === ElementType.Tag) {
         if (child.name === 'br' || (PARAGRAPHS.has(child.name) && child.prev))
           words.say('\n', look, true);
-        if (child.name === 'img') words.say(child.attribs['alt'] ?? '', look);
+        const formula = child.name === 'math' ? notationOf(child) : undefined;
+        if (formula !== undefined) words.say(FORMULA, { ...look, formula });
+        else if (child.name === 'img') words.say(child.attribs['alt'] ?? '', look);
         else
           visit(
             child,

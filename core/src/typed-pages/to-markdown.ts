@@ -1,6 +1,7 @@
 import type { Look, Run } from '../typed/index';
 import { levelOf, type Block, type Table, type TextParagraph } from './text';
-import { runsHtml } from './to-html';
+import { DISPLAY } from './html-formulas';
+import { annotated, runsHtml } from './to-html';
 
 /** A text as Markdown (CommonMark 0.31, with tables, strikes and check lists). */
 export function markdownOf(blocks: readonly Block[]): string {
@@ -41,6 +42,10 @@ function gapBetween(before: Block | undefined, block: Block): string {
 function paragraphText(block: TextParagraph, numbers: number[]): string | undefined {
   const { role, runs, indent = 0 } = block;
   if (role === 'code') return fenced(runs.map(({ text }) => text).join(''));
+  if (runs.length === 1 && !block.list && role === undefined) {
+    const alone = formulaAlone(runs[0]);
+    if (alone !== undefined) return alone;
+  }
   const words = runsText(runs);
   if (block.list) return entryText(block, words, numbers);
   if (words === '') return undefined;
@@ -93,8 +98,38 @@ const runsText = (runs: readonly Run[]): string =>
 /** What Markdown has a mark for. */
 const MARKED = new Set<keyof Look>(['bold', 'italic', 'strike', 'link', 'font']);
 
+/** Its notation is Markdown too where it stands between elements. */
+function formulaHtml(
+  { text, look: { formula: _formula, ...look } = {} }: Run,
+  formula: string,
+): string {
+  const [opening, closing] = runsHtml([{ text: '\0', look }]).split('\0');
+  const one = annotated('\0').replaceAll('\0', escaped(formula.replaceAll('\n', ' ')));
+  return `${opening}${one.repeat(text.length)}${closing}`;
+}
+
+/** A formula that has a line of its own. */
+function formulaAlone({ text, look }: Run): string | undefined {
+  const formula = look?.formula;
+  if (formula === undefined || text.length > 1 || !formula.startsWith(DISPLAY)) return undefined;
+  const source = formula.slice(DISPLAY.length);
+  return source.includes('$') ? undefined : `$$${source}$$`;
+}
+
 function runText(run: Run, before: Run | undefined, after: Run | undefined): string {
   const { text, look = {} } = run;
+  const { formula } = look;
+  if (formula !== undefined) {
+    // What would end too early, or be taken for money, is told as HTML is.
+    const isPlain =
+      text.length === 1 &&
+      Object.keys(look).length === 1 &&
+      !/[$\n`]|^\s|\s$|\\$/.test(formula) &&
+      !/^\d/.test(after?.text ?? '') &&
+      before?.look?.formula === undefined &&
+      !/\$$/.test(before?.text ?? '');
+    return isPlain ? `$${formula}$` : formulaHtml(run, formula);
+  }
   const isCode = look.font === 'noto-sans-mono';
   const keys = keysOf(look);
   if (!isMarked(run)) return escaped(text);

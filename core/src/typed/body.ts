@@ -6,6 +6,9 @@ import { families } from './families';
 export const LONGEST_TEXT = 100_000;
 export const MOST_PARAGRAPHS = 5_000;
 const MOST_RUNS = 5_000;
+const LONGEST_FORMULA = 2_000;
+/** What stands in a text for something that is no text (Unicode, U+FFFC OBJECT REPLACEMENT CHARACTER). */
+export const FORMULA = '\ufffc';
 
 /** An address that words can lead to. */
 export const addressSchema = z.url({ protocol: /^(https?|mailto)$/ }).max(2000);
@@ -26,13 +29,22 @@ export const lookSchema = z.object({
   script: z.enum(['super', 'sub']).optional(),
   /** Where the words lead. */
   link: addressSchema.optional(),
+  /** The TeX notation of the formula that stands in place of each `FORMULA`. */
+  formula: text(LONGEST_FORMULA).min(1).optional(),
 });
 
+/** What the letters of a whole look like: it leads nowhere, and is words. */
+export const baseLookSchema = lookSchema.omit({ link: true, formula: true });
+
 /** Text of one look: what of it differs from that of the whole. U+000A is a line break within the paragraph. */
-export const runSchema = z.object({
-  text: text(LONGEST_TEXT).min(1),
-  look: lookSchema.partial().optional(),
-});
+export const runSchema = z
+  .object({
+    text: text(LONGEST_TEXT).min(1),
+    look: lookSchema.partial().optional(),
+  })
+  .refine(({ text: words, look }) => look?.formula === undefined || isOfFormulas(words), {
+    error: 'is a formula, and words',
+  });
 
 export const alignments = ['start', 'center', 'end', 'justify'] as const;
 export type Alignment = (typeof alignments)[number];
@@ -64,7 +76,7 @@ export const paragraphSchema = paragraphLookSchema.extend({
 
 /** Words with their looks, paragraph by paragraph. */
 export const bodySchema = z.object({
-  look: lookSchema,
+  look: baseLookSchema,
   paragraphs: z
     .array(paragraphSchema)
     .min(1)
@@ -81,6 +93,10 @@ export type ParagraphLook = z.infer<typeof paragraphLookSchema>;
 export type Paragraph = z.infer<typeof paragraphSchema>;
 export type Body = z.infer<typeof bodySchema>;
 
+function isOfFormulas(words: string): boolean {
+  return words.replaceAll(FORMULA, '') === '';
+}
+
 function lengthOf({ runs }: { readonly runs: readonly { readonly text: string }[] }): number {
   return runs.reduce((sum, run) => sum + run.text.length, 1);
 }
@@ -88,9 +104,17 @@ function lengthOf({ runs }: { readonly runs: readonly { readonly text: string }[
 export const textOfParagraph = ({ runs }: Pick<Paragraph, 'runs'>): string =>
   runs.length === 1 ? runs[0].text : runs.map((run) => run.text).join('');
 
+/** The words of a run as they are told and found: a formula as it is written, between the marks that TeX has for it. */
+export const toldRun = ({ text: words, look }: Run): string =>
+  look?.formula === undefined ? words : words.replaceAll(FORMULA, () => `$${look.formula}$`);
+
 /** The words of a body, a line for each paragraph. */
 export const plainText = ({ paragraphs }: Pick<Body, 'paragraphs'>): string =>
-  paragraphs.map(textOfParagraph).join('\n');
+  paragraphs.map(({ runs }) => runs.map(toldRun).join('')).join('\n');
+
+/** Whether a paragraph has formulas in it. */
+export const hasFormulas = ({ runs }: { readonly runs: readonly Run[] }): boolean =>
+  runs.some(({ look }) => look?.formula !== undefined);
 
 /** A body of plain words: U+000A, also after U+000D, ends a paragraph. */
 export function bodyOf(words: string, look: Look): Body {

@@ -25,6 +25,8 @@ export type Fallback = (typeof fallbacks)[number];
 
 /** A font of one weight and slant: the name of its file. */
 export type FaceId = string;
+/** What formulas are set with: it comes as fonts do, and is none. */
+export const MATHEMATICS: FaceId = 'mathematics';
 
 interface FamilyFacts {
   /** As people choose it. */

@@ -3,7 +3,8 @@
 /// <reference path="./harfbuzz.d.ts" />
 import load, { type HarfBuzzModule } from 'harfbuzzjs/hb.js';
 import bind, { type HarfBuzz, type HbFont } from 'harfbuzzjs/hbjs.js';
-import type { FaceId } from '../typed/index';
+import { MATHEMATICS, type FaceId } from '../typed/index';
+import type { Formula } from './formula';
 
 /** How far a face reaches above and below its baseline, and how thick and where its lines are; shares of the size. */
 export interface FaceMetrics {
@@ -64,6 +65,7 @@ export class Engine {
   private textAt = 0;
   private room = 0;
   private text: string | undefined;
+  private formulas: ((source: string) => Formula) | undefined;
 
   private constructor(
     private readonly module: HarfBuzzModule,
@@ -83,7 +85,18 @@ export class Engine {
   }
 
   has(face: FaceId): boolean {
-    return this.faces.has(face);
+    return face === MATHEMATICS ? this.formulas !== undefined : this.faces.has(face);
+  }
+
+  /** Takes what formulas are set by. */
+  addFormulas(formulas: (source: string) => Formula): void {
+    this.formulas = formulas;
+  }
+
+  /** A formula in TeX notation. */
+  formula(source: string): Formula {
+    if (!this.formulas) throw new Error('what sets formulas has not been loaded');
+    return this.formulas(source);
   }
 
   /** Takes a font file, TrueType or OpenType; it is kept for good. */

@@ -1,4 +1,5 @@
 import {
+  MATHEMATICS,
   faceOf,
   markerOf,
   textOfParagraph,
@@ -23,6 +24,8 @@ export interface Item {
   readonly script: string;
   readonly level: number;
   readonly isTab: boolean;
+  /** The formula that it is, in TeX notation. */
+  readonly formula?: string;
 }
 
 export interface Itemized {
@@ -51,6 +54,16 @@ export function itemize(paragraph: Paragraph, base: Look): Itemized {
   for (const run of paragraph.runs) {
     const look = lookOf(base, run.look);
     const end = at + run.text.length;
+    if (look.formula !== undefined) {
+      const face = faceOf(look.font, look.bold ?? false, look.italic ?? false);
+      for (let i = at; i < end; i++) {
+        const level = directions.levels?.[i] ?? 0;
+        const one = { from: i, to: i + 1, look, face, script: script ?? 'Latn', level };
+        items.push({ ...one, isTab: false, formula: look.formula });
+      }
+      at = end;
+      continue;
+    }
     for (const { from, to, family } of byFamily(text, at, end, look.font)) {
       const face = faceOf(family, look.bold ?? false, look.italic ?? false);
       for (let i = from; i < to;) {
@@ -129,6 +142,9 @@ function facesOfParagraph(paragraph: Paragraph, look: Look): Set<FaceId> {
   };
   const faces = new Set<FaceId>();
   for (const one of paragraph.list ? [paragraph, marker] : [paragraph])
-    for (const { face } of itemize(one, look).items) faces.add(face.id);
+    for (const { face, formula } of itemize(one, look).items) {
+      faces.add(face.id);
+      if (formula !== undefined) faces.add(MATHEMATICS);
+    }
   return faces;
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { bodyOf, plainText, textOfParagraph, usualLook } from '../typed/index';
+import { formulaOrSource } from '../formulas/index';
+import { FORMULA, bodyOf, plainText, textOfParagraph, usualLook, type Body } from '../typed/index';
 import { breaksOf } from './breaks';
 import { Typesetter } from './layout';
 import { someBody } from './testing/bodies';
@@ -155,4 +156,24 @@ test('no letter is shown as an empty box', async () => {
     runs.filter(({ shaped }) => shaped.glyphs.includes(0)),
   );
   expect(missing.map(({ from, to }) => sample.slice(from, to))).toEqual([]);
+});
+
+test('a formula has its own room on its line, which is as high as it needs', async () => {
+  const high = '\\displaystyle\\frac{\\frac{a}{b}}{\\frac{c}{d}}';
+  const written = (formula: string): Body => ({
+    look: usualLook,
+    paragraphs: [
+      { runs: [{ text: 'so ' }, { text: FORMULA, look: { formula } }, { text: ', and' }] },
+    ],
+  });
+  const [low, tall] = [await laidOut(written('x')), await laidOut(written(high))];
+  const { width, ascent, descent } = formulaOrSource(high);
+  const [before, one, after] = tall.lines[0].runs;
+  expect(one).toMatchObject({ text: FORMULA, x: before.x + before.width, width: width * 12 });
+  expect(after.x).toBeCloseTo(one.x + width * 12);
+  expect(one.y).toBe(tall.lines[0].baseline);
+  expect(tall.lines[0].baseline).toBeGreaterThanOrEqual(ascent * 12);
+  expect(tall.lines[0].height).toBeGreaterThan((ascent + descent) * 12 - 1e-6);
+  // What is no higher than letters leaves the line as it is.
+  expect(low.height).toBeCloseTo((await laidOut(bodyOf('so', usualLook))).height);
 });

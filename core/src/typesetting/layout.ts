@@ -9,6 +9,7 @@ import {
 } from '../typed/index';
 import { visualOrder } from './directions';
 import type { Engine } from './engine';
+import type { Item } from './items';
 import { fill, tabStops, type Extent, type TabStop } from './lines';
 import { drawnSize, ShapedParagraph } from './shaped-paragraph';
 import type { GlyphRun, Line, TextLayout } from './text-layout';
@@ -158,14 +159,16 @@ export class Typesetter {
     let at = x;
     for (const i of visualOrder(parts.map(({ level }) => level))) {
       const { item, from, to, level } = parts[i];
-      const { look, face, isTab } = shaped.items[item];
+      const { look, face, isTab, formula: source } = shaped.items[item];
       const { size, up } = drawnSize(look);
       const glyphs = shaped.part(item, from, to);
-      let width = isTab ? tabs(at - x) - (at - x) : sum(glyphs.advances) * size;
+      const formula = source === undefined ? undefined : this.engine.formula(source);
+      let width = isTab ? tabs(at - x) - (at - x) : (formula?.width ?? sum(glyphs.advances)) * size;
       if (stretch > 0)
         width += stretch * countSpaces(text, { from, end: Math.min(to, extent.end) });
       const run = { face, look, size, shaped: glyphs, x: at, y: baseline - up, width, stretch };
-      runs.push({ ...run, isRightToLeft: level % 2 === 1, from, to, text: text.slice(from, to) });
+      const place = { isRightToLeft: level % 2 === 1, from, to, text: text.slice(from, to) };
+      runs.push({ ...run, ...place, ...(formula ? { formula } : {}) });
       at += width;
     }
     // Spaces at the end of a line that runs from the right stand at its left, over the edge.
@@ -216,10 +219,23 @@ export class Typesetter {
     return { text, runs };
   }
 
-  private heights(parts: readonly { readonly look: Look; readonly face: Face }[]) {
-    const all = parts.map(({ look, face }) => {
+  private heights(parts: readonly Pick<Item, 'look' | 'face' | 'formula'>[]) {
+    const all = parts.map(({ look, face, formula }) => {
       const { ascent, descent, gap } = this.engine.metrics(face.id);
-      return { ascent: ascent * look.size, descent: descent * look.size, gap: gap * look.size };
+      const letters = {
+        ascent: ascent * look.size,
+        descent: descent * look.size,
+        gap: gap * look.size,
+      };
+      if (formula === undefined) return letters;
+      const own = this.engine.formula(formula);
+      const { size, up } = drawnSize(look);
+      // A formula that is higher than its line leaves the room between lines free.
+      return {
+        ascent: Math.max(letters.ascent, own.ascent * size + up),
+        descent: Math.max(letters.descent, own.descent * size - up),
+        gap: letters.gap,
+      };
     });
     return {
       ascent: Math.max(...all.map(({ ascent }) => ascent)),

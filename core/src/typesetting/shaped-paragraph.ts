@@ -35,8 +35,12 @@ export class ShapedParagraph {
     this.breaks = text === '' ? [] : breaksOf(text);
     this.hasTabs = items.some(({ isTab }) => isTab);
     this.sums = new Float64Array(text.length + 1);
-    items.forEach(({ look, isTab }, i) => {
+    items.forEach(({ look, isTab, formula, from }, i) => {
       if (isTab) return;
+      if (formula !== undefined) {
+        this.sums[from + 1] += engine.formula(formula).width * drawnSize(look).size;
+        return;
+      }
       const { clusters, advances } = this.shaped[i];
       const { size } = drawnSize(look);
       for (let glyph = 0; glyph < clusters.length; glyph++)
@@ -88,7 +92,7 @@ export class ShapedParagraph {
   }
 
   private shape(item: Item, from: number, to: number): Shaped {
-    if (item.isTab) return NOTHING;
+    if (item.isTab || item.formula !== undefined) return NOTHING;
     const { face, level, script } = item;
     const piece = { face: face.id, from, to, isRightToLeft: level % 2 === 1, script };
     return this.engine.shape(this.text, piece);

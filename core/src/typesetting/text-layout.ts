@@ -1,5 +1,6 @@
 import type { Face, Look } from '../typed/index';
 import type { Shaped } from './engine';
+import type { Formula } from './formula';
 
 /** Glyphs that stand beside each other on a line; lengths in points, from the top left of the text. */
 export interface GlyphRun {
@@ -19,6 +20,8 @@ export interface GlyphRun {
   readonly from: number;
   readonly to: number;
   readonly text: string;
+  /** The formula that stands there, and is no glyphs. */
+  readonly formula?: Formula;
 }
 
 export interface Line {

@@ -1,11 +1,18 @@
 import type { Box } from '../geometry/index';
 import type { Engine } from './engine';
+import type { Formula } from './formula';
 import type { GlyphRun, Line, TextLayout } from './text-layout';
 
 /** What is painted of laid out text, in the order in which it lies over each other; in points, from the text's top left. */
 export type TextPart =
   | { readonly kind: 'area'; readonly color: string; readonly box: Box }
-  | { readonly kind: 'glyphs'; readonly color: string; readonly run: GlyphRun };
+  | { readonly kind: 'glyphs'; readonly color: string; readonly run: GlyphRun }
+  | {
+      readonly kind: 'formula';
+      readonly color: string;
+      readonly run: GlyphRun;
+      readonly formula: Formula;
+    };
 
 /** How far fonts without a slant of their own are slanted: 12 degrees (common practice, no source). */
 export const SLANT = Math.tan((12 * Math.PI) / 180);
@@ -33,6 +40,7 @@ export function textParts(layout: TextLayout, engine: Engine, within?: Box): Tex
   for (const line of lines) {
     for (const run of [...(line.marker?.runs ?? []), ...line.runs]) {
       const { color } = run.look;
+      if (run.formula) parts.push({ kind: 'formula', color, run, formula: run.formula });
       if (run.shaped.glyphs.length > 0) parts.push({ kind: 'glyphs', color, run });
       parts.push(...linesOn(run, engine));
     }

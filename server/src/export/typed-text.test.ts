@@ -1,11 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { newId, type TextBox } from '@stylet/core/document';
 import { a4 } from '@stylet/core/paper';
-import { bodyOf, usualLook, type Body } from '@stylet/core/typed';
+import { formulaOrSource } from '@stylet/core/formulas';
+import { FORMULA, bodyOf, usualLook, type Body } from '@stylet/core/typed';
 import { Engine, Typesetter } from '@stylet/core/typesetting';
 import { join } from 'node:path';
 import { TestServer, operation, root, tool } from '../testing/server';
 import { faultsIn } from '../testing/standard-annotations';
+import { viewers } from '../testing/viewers';
 
 const fonts = process.env['STYLET_FONTS'] ?? join(root, '.data/fonts');
 let server: TestServer;
@@ -18,7 +20,9 @@ beforeAll(async () => {
   server = await TestServer.start();
   const fileOf = (face: string): Buffer => readFileSync(join(fonts, `${face}.ttf`));
   const shaper = readFileSync(join(fonts, 'shaper.wasm'));
-  typesetter = new Typesetter(await Engine.of(shaper, fileOf));
+  const engine = await Engine.of(shaper, fileOf);
+  engine.addFormulas(formulaOrSource);
+  typesetter = new Typesetter(engine);
 }, 60_000);
 afterAll(() => server.stop());
 beforeEach(async () => {
@@ -195,4 +199,49 @@ test('it comes back as it was, and drawn into the page it can still be read', as
   const flat = server.file('flat.pdf', await server.export(documentId, 'flattened'));
   expect(tool('mutool', 'draw', '-q', '-F', 'text', flat, '2')).toContain('Turned about');
   expect(tool('qpdf', '--check', flat)).toContain('No syntax or stream encoding errors');
+});
+
+const withFormula = (formula: string): Body => ({
+  look: usualLook,
+  paragraphs: [
+    { runs: [{ text: 'Depth ' }, { text: FORMULA, look: { formula } }, { text: ' at the gauge' }] },
+  ],
+});
+
+test.each(['editable', 'flattened'] as const)(
+  'a formula is drawn as outlines, %s, and found where it stands by its notation',
+  async (mode) => {
+    const formula = '\\left(\\begin{matrix}a\\\\b\\\\c\\\\d\\end{matrix}\\right)';
+    const box = boxOf(withFormula(formula));
+    const file = await exported([box], mode);
+    const text = tool('pdftotext', '-f', '2', '-l', '2', '-raw', file, '-').replace(/\s+/g, ' ');
+    expect(text).toContain(`Depth $${formula}$ at the gauge`);
+    // No font of formulas: outlines alone, and as dark where poppler and MuPDF draw them as letters are.
+    expect(tool('pdffonts', '-f', '2', '-l', '2', file).trim().split('\n')).toHaveLength(3);
+    const [line] = typesetter.layout(withFormula(formula), 212).lines;
+    const at = line.runs[1];
+    const place = { x0: 104 + at.x, x1: 104 + at.x + at.width, y0: 84, y1: 84 + line.height };
+    const shares = Object.values(viewers).map((view) => {
+      const drawn = view(file, 2, 3);
+      let [dark, all] = [0, 0];
+      for (let y = place.y0 * 3; y < place.y1 * 3; y++)
+        for (let x = place.x0 * 3; x < place.x1 * 3; x++) {
+          all++;
+          if (drawn.at(x, y)[0] < 128) dark++;
+        }
+      return dark / all;
+    });
+    expect(Math.min(...shares)).toBeGreaterThan(0.1);
+    expect(Math.abs(shares[0] - shares[1])).toBeLessThan(0.01);
+  },
+);
+
+test('a formula comes back as it was; other programs are told its notation', async () => {
+  const box = boxOf(withFormula('x^2 < \\frac{a}{b}'));
+  const file = await exported([box]);
+  const again = await server.bringIn(readFileSync(file), 'Again.pdf');
+  const [back] = (await server.annotations(again.id)) as TextBox[];
+  expect(back.paragraphs).toEqual(box.paragraphs);
+  const shown = tool('qpdf', '--json', '--json-key=qpdf', file);
+  expect(shown).toContain('u:Depth $x^2 < \\\\frac{a}{b}$ at the gauge');
 });

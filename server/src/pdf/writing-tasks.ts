@@ -28,6 +28,7 @@ import { breachBy, type Breach } from '../export/breach';
 import { leftOut, type LeftOut } from '../export/left-out';
 import { MadeBefore } from '../export/made-before';
 import { PictureShelf } from '../pictures/picture-shelf';
+import { readyForFormulas } from '../type/formulas';
 import { typeToolsOf } from '../type/type-tools';
 import { retype as retypeText, type RetypeTask } from '../typed/retype';
 import { typeset as typesetText, type TypesetTask } from '../typed/typeset';
@@ -159,7 +160,12 @@ async function updateFor(
   pages: readonly ExportPage[],
   landmarks?: ExportLandmarks,
 ): Promise<Made> {
-  const { pictures, written } = await atHand();
+  const { pictures, written, tools } = await atHand();
+  if (how.mode !== 'none')
+    await readyForFormulas(
+      tools.typesetter.engine,
+      pages.flatMap(({ annotations }) => typedOn(annotations)),
+    );
   const used = new Set([base, ...pages.map(({ source }) => source)]);
   const opened = open.get(files.filter(({ digest }) => used.has(digest)));
   const file = opened.find(({ digest }) => digest === base)!;
@@ -185,6 +191,10 @@ async function updateFor(
     release();
   }
 }
+
+/** The paragraphs of boxes on a page. */
+const typedOn = (annotations: ExportPage['annotations']) =>
+  paintingOrder(annotations).flatMap((one) => (one.kind === 'textBox' ? one.paragraphs : []));
 
 const digestsOn = ({ annotations }: ExportPage): string[] =>
   paintingOrder(annotations)

@@ -10,6 +10,7 @@ import {
   type TypedText,
 } from '@stylet/core/typed-pages';
 import type { ShelvedState } from '../export/annotation-shelf';
+import { partsOf, readyForFormulas } from '../type/formulas';
 import { textIn, type TextTask } from './text-in';
 
 export interface RetypeTask extends TextTask {
@@ -24,15 +25,16 @@ export interface RetypeTask extends TextTask {
 }
 
 /** Writes a text that has become another one as a PDF; what is done by that to the document. */
-export function retype(
+export async function retype(
   { documentId, path, from, text, title, now, to }: RetypeTask,
   { pages, annotations, landmarks }: ShelvedState,
   tools: TypeTools,
   deflate: Deflate,
-): Effect[] {
+): Promise<Effect[]> {
   const was = textIn({ path });
   if (!was) throw new Error(`The file ${from} of typed pages has no text.`);
   const own = new TypeTools(tools.typesetter, tools.subset);
+  await readyForFormulas(own.typesetter.engine, [...partsOf(was.blocks), ...partsOf(text.blocks)]);
   const setter = new PageSetter(own.typesetter);
   const laid = (one: TypedText): LaidText => ({ text: one, pages: setter.pages(one) });
   const is = laid(identified(text));

@@ -133,6 +133,19 @@ const setText = (id: string, base: string, text: TypedText) =>
     payload: { base, text, author: 'Reviewer' },
   });
 
+test('formulas of Markdown are set in the line, told in the PDF, and handed over as they were written', async () => {
+  const written = 'The depth is $d=\\frac{1}{2}gt^2$, for $5.\n\n$$\\sum_{i=1}^n x_i$$\n';
+  const id = await broughtIn(written, 'depth.md');
+  const path = await exported(id);
+  const text = tool('pdftotext', '-raw', '-nopgbrk', path, '-');
+  expect(text).toContain('The depth is $d=\\frac{1}{2}gt^2$, for $5.');
+  expect(text).toContain('\\displaystyle \\sum_{i=1}^n x_i');
+  const handed = await server.app.inject(`/api/documents/${id}/text/export?as=markdown`);
+  expect(handed.body).toBe(written.replace('for $5', 'for \\$5'));
+  const html = await server.app.inject(`/api/documents/${id}/text/export?as=html`);
+  expect(html.body).toContain('<annotation encoding="application/x-tex">d=\\frac{1}{2}gt^2<');
+});
+
 test('what lies on the words goes with them when the text is changed, over pages too', async () => {
   const id = await broughtIn(LOG, 'log.md');
   const [page] = (await server.document(id)).pages;

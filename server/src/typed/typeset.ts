@@ -10,6 +10,7 @@ import {
   type Encoding,
   type TextKind,
 } from '@stylet/core/typed-pages';
+import { partsOf, readyForFormulas } from '../type/formulas';
 
 export interface TypesetTask {
   /** A file of text. */
@@ -23,11 +24,11 @@ export interface TypesetTask {
 }
 
 /** Writes a file of text as a PDF of typed pages. Throws Problem `text-unreadable` and `text-too-long`. */
-export function typeset(
+export async function typeset(
   { path, kind, name, now, to }: TypesetTask,
   tools: TypeTools,
   deflate: Deflate,
-): void {
+): Promise<void> {
   const source = decodedText(readFileSync(path), decode);
   if (source === undefined) throw new Problem('text-unreadable', 'It has bytes that no text has.');
   const { blocks, title } = readText[kind](source);
@@ -35,6 +36,7 @@ export function typeset(
   if (!parsed.success) throw new Problem('text-too-long', parsed.error.issues[0].message);
   // What glyphs stand for is told by what was met before: nothing was, so that the same text gives the same bytes.
   const own = new TypeTools(tools.typesetter, tools.subset);
+  await readyForFormulas(own.typesetter.engine, partsOf(parsed.data.blocks));
   const pages = new PageSetter(own.typesetter).pages(parsed.data);
   writeFileSync(to, typedPdf(parsed.data, pages, own, { title: title ?? name, now }, deflate));
 }

@@ -4,6 +4,7 @@ import {
   familyFacts,
   families,
   markerOf,
+  toldRun,
   type Body,
   type Family,
   type Look,
@@ -75,17 +76,16 @@ export function markersOf(paragraphs: readonly Paragraph[]): string[] {
 /** The words of a text as other programs are told them: with what stands before entries of lists. */
 export function toldText({ paragraphs }: Pick<Body, 'paragraphs'>): string {
   const markers = markersOf(paragraphs);
-  return paragraphs
-    .map(({ runs }, i) => markers[i] + runs.map(({ text }) => text).join(''))
-    .join('\n');
+  return paragraphs.map(({ runs }, i) => markers[i] + runs.map(toldRun).join('')).join('\n');
 }
 
 /** A text as a rich text string. */
 export function richText(body: Body): string {
   const markers = markersOf(body.paragraphs);
   const paragraphs = body.paragraphs.map((paragraph, i) => {
-    const runs = paragraph.runs.map(({ text, look }) => {
-      const words = escaped(text).replaceAll('\n', '<br/>');
+    const runs = paragraph.runs.map((run) => {
+      const { look } = run;
+      const words = escaped(toldRun(run)).replaceAll('\n', '<br/>');
       const style = look ? styleOf({ ...body.look, ...look }, body.look) : '';
       return style === '' ? words : `<span style="${style}">${words}</span>`;
     });

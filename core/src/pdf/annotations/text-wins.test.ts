@@ -1,5 +1,5 @@
 import { documentState, newId, type Annotation, type TextBox } from '../../document/index';
-import { bodyOf, usualLook, type Body } from '../../typed/index';
+import { FORMULA, bodyOf, usualLook, type Body } from '../../typed/index';
 import { Typesetter, facesIn } from '../../typesetting/index';
 import { engineWith, fontFile } from '../../typesetting/testing/typesetter';
 import { exportUpdate } from '../export';
@@ -127,6 +127,18 @@ test('plain words that others have changed count, and leave the looks of the lin
     { list: 'bullet', indent: 1, runs: [{ text: 'ebb at eight' }] },
     listed.paragraphs[2],
   ]);
+});
+
+test('formulas stay formulas in words that others have changed, as far as these tell of them', async () => {
+  const [square, half] = ['x^2', '\\frac12'].map((formula) => ({
+    text: FORMULA,
+    look: { formula },
+  }));
+  const box = boxOf({ look: usualLook, paragraphs: [{ runs: [{ text: 'a ' }, square, half] }] });
+  const contents = textString('now $x^2$, and $y$');
+  const now = (await afterChange(box, { Contents: contents, RC: null })) as TextBox;
+  expect(now.paragraphs).toEqual([{ runs: [{ text: 'now ' }, square, { text: ', and $y$' }] }]);
+  expect(await afterChange(box, {})).toMatchObject({ paragraphs: box.paragraphs });
 });
 
 // ISO 32000-1, 12.7.3.3 (DA), 12.5.6.6 (RD, BS) and 12.5.5 (algorithm 8.1: the look follows the rectangle).

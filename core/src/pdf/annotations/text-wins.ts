@@ -9,6 +9,7 @@ import { colorOf, numbersOf } from './entries';
 import { movedBy } from './own-copy';
 import { lookIn, markersOf, propertiesIn, readRichText, toldText } from './rich-text';
 import { isUpright } from './text-entries';
+import { withFormulas } from './told-formulas';
 
 type OfText = Comparison<TextBox>;
 
@@ -94,7 +95,7 @@ function marked({ paragraphs }: TextBox, i: number): Paragraph {
 /** Paragraphs with what rich text has no word for, where they stood before: lists, indents, distances. */
 function asBefore({ paragraphs }: TextBox, read: readonly Paragraph[]): Paragraph[] {
   const markers = markersOf(paragraphs);
-  return read.map((paragraph, i) => {
+  return withFormulas(read, paragraphs).map((paragraph, i) => {
     const before = paragraphs[i];
     const text = textOfParagraph(paragraph);
     if (!before || !text.startsWith(markers[i])) return paragraph;

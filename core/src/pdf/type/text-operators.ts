@@ -10,6 +10,7 @@ import {
 } from '../../typesetting/index';
 import type { FaceId } from '../../typed/index';
 import { serializeNumber } from '../objects/index';
+import { formulaOperators, toldFormula } from './formula-operators';
 import type { TypeTools } from './type-tools';
 
 /** The glyphs of each face that are used. */
@@ -37,7 +38,13 @@ export function textOperators(
       written.push(`${shares} rg ${shares} RG`);
     }
     if (part.kind === 'area') written.push(areaOperators(part.box, toUser));
-    else written.push(runOperators(part.run, tools, toUser, used));
+    else if (part.kind === 'glyphs') written.push(runOperators(part.run, tools, toUser, used));
+    else {
+      written.push(formulaOperators(part.formula, part.run, toUser));
+      const { runs, map } = toldFormula(part.run, tools);
+      for (const told of runs)
+        written.push(runOperators(told, tools, compose(map, toUser), used, true));
+    }
   }
   return `${written.join('\n')}\n`;
 }
@@ -52,7 +59,13 @@ function areaOperators(
   return `${at(x0, y0)} m ${at(x1, y0)} l ${at(x1, y1)} l ${at(x0, y1)} l h f`;
 }
 
-function runOperators(run: GlyphRun, tools: TypeTools, toUser: Matrix, used: UsedGlyphs): string {
+function runOperators(
+  run: GlyphRun,
+  tools: TypeTools,
+  toUser: Matrix,
+  used: UsedGlyphs,
+  isUnseen = false,
+): string {
   const { face, size } = run;
   const glyphs = used.get(face.id) ?? new Set();
   used.set(face.id, glyphs);
@@ -63,7 +76,7 @@ function runOperators(run: GlyphRun, tools: TypeTools, toUser: Matrix, used: Use
     compose([1, 0, slant, 1, 0, 0], compose([1, 0, 0, -1, x, y], toUser))
       .map((value, i) => (i < 4 ? serializeNumber(round(value, 5)) : number(value)))
       .join(' ');
-  const thick = face.isThickened ? `2 Tr ${number(THICKENED * size)} w ` : '';
+  const thick = isUnseen ? '3 Tr ' : face.isThickened ? `2 Tr ${number(THICKENED * size)} w ` : '';
   const lines = shownIn(run, tools).map(({ x, y, shows, means }) => {
     const show = `${matrix(x, y)} Tm ${shows}`;
     // 14.9.4: what glyphs stand for together, where that is not what each stands for elsewhere.

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { bodySchema, usualLook, type Body } from '../../typed/index';
+import { FORMULA, bodySchema, usualLook, type Body, type Run } from '../../typed/index';
 
 const words = fc.constantFrom(
   'tide',
@@ -32,9 +32,20 @@ const looks = fc.constantFrom(
 const paragraph = fc.record(
   {
     runs: fc.array(
-      fc
-        .tuple(fc.array(fc.tuple(words, separators), { minLength: 1, maxLength: 12 }), looks)
-        .map(([parts, look]) => ({ text: parts.flat().join(''), look })),
+      fc.oneof(
+        {
+          weight: 6,
+          arbitrary: fc
+            .tuple(fc.array(fc.tuple(words, separators), { minLength: 1, maxLength: 12 }), looks)
+            .map(([parts, look]): Run => ({ text: parts.flat().join(''), look })),
+        },
+        {
+          weight: 1,
+          arbitrary: fc
+            .constantFrom('x', '\\frac{a}{b}', 'h=\\frac12gt^2')
+            .map((formula): Run => ({ text: FORMULA, look: { formula } })),
+        },
+      ),
       { maxLength: 4 },
     ),
     align: fc.constantFrom(undefined, 'center' as const, 'end' as const, 'justify' as const),

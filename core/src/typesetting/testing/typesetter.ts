@@ -4,7 +4,8 @@ import { Engine } from '../engine';
 import { facesIn } from '../items';
 import { Typesetter } from '../layout';
 import type { TextLayout } from '../text-layout';
-import type { Body, FaceId } from '../../typed/index';
+import { formulaOrSource } from '../../formulas/index';
+import { MATHEMATICS, type Body, type FaceId } from '../../typed/index';
 
 const folder = process.env['STYLET_FONTS']!;
 
@@ -18,7 +19,9 @@ let engine: Promise<Engine> | undefined;
 /** An engine with some faces, shared by the tests of a file. */
 export async function engineWith(...faces: FaceId[]): Promise<Engine> {
   const shared = await (engine ??= Engine.of(shaperWasm()));
-  for (const face of faces) if (!shared.has(face)) shared.add(face, fontFile(face));
+  for (const face of faces)
+    if (face === MATHEMATICS) shared.addFormulas(formulaOrSource);
+    else if (!shared.has(face)) shared.add(face, fontFile(face));
   return shared;
 }
 

@@ -26,6 +26,7 @@ import {
 import { EditorView } from 'prosemirror-view';
 import { documentFeature } from '../../platform/document/document.reducer';
 import { TypedFonts } from '../../platform/typed/typed-fonts';
+import { typedFormulas } from '../../platform/typed/formula-commands';
 import { LINES, settingLines } from '../../platform/typed/line-decorations';
 import { Typesetting } from '../../platform/typed/typesetting';
 import { blocksOf, docOfBlocks, startsIn } from './block-model';
@@ -75,7 +76,7 @@ export class PagesEditing {
     const { view } = this;
     const selected = view && !view.state.selection.empty ? view.state.selection : undefined;
     const { words, characters } = selected
-      ? countsIn(view!.state.doc.textBetween(selected.from, selected.to, '\n', '\n'))
+      ? countsIn(view!.state.doc.textBetween(selected.from, selected.to, '\n'))
       : countsOf(text.blocks);
     const lines = pages.pages.reduce(
       (sum, { portions }) =>
@@ -298,6 +299,7 @@ export class PagesEditing {
         () => void this.done(),
       ),
       withOwnIds(newId),
+      typedFormulas(this.typesetting),
       settingLines(laidOut),
     ];
   }

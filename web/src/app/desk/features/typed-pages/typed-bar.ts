@@ -7,6 +7,7 @@ import {
   inject,
   signal,
   untracked,
+  viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
@@ -14,13 +15,16 @@ import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { pageView, transformBox } from '@stylet/core/geometry';
 import { toPoints } from '@stylet/core/paper';
-import { addressSchema, familyFacts, type Family, type ParagraphLook } from '@stylet/core/typed';
+import { familyFacts, type Family, type ParagraphLook } from '@stylet/core/typed';
 import type { Role } from '@stylet/core/typed-pages';
 import { Store } from '@ngrx/store';
 import type { Command } from 'prosemirror-state';
 import { Api } from '../../../api/api';
 import { troubleOf } from '../../../api/problem';
 import { documentFeature } from '../../platform/document/document.reducer';
+import { formulaAt, putFormula } from '../../platform/typed/formula-commands';
+import { FormulaPane } from '../../platform/typed/formula-pane';
+import { LinkField } from '../../platform/typed/link-field';
 import { ParagraphPane } from '../../platform/typed/paragraph-pane';
 import {
   fontChoices,
@@ -64,7 +68,15 @@ const MARGINS = [
 /** What the text of the pages looks like, and how much of it there is. */
 @Component({
   selector: 'stylet-typed-bar',
-  imports: [MatButtonModule, MatIconModule, MatMenuModule, MatTooltipModule, ParagraphPane],
+  imports: [
+    FormulaPane,
+    LinkField,
+    MatButtonModule,
+    MatIconModule,
+    MatMenuModule,
+    MatTooltipModule,
+    ParagraphPane,
+  ],
   templateUrl: './typed-bar.html',
   styleUrl: './typed-bar.scss',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -101,6 +113,12 @@ export class TypedBar {
     this.editing.version();
     const { view } = this.editing;
     return view ? paragraphAt(view.state) : {};
+  });
+  protected readonly formulaPane = viewChild(FormulaPane);
+  protected readonly formula = computed(() => {
+    this.editing.version();
+    const { view } = this.editing;
+    return (view && formulaAt(view.state)?.source) ?? '';
   });
   protected readonly roleName = computed(() => {
     this.editing.version();
@@ -175,10 +193,12 @@ export class TypedBar {
     this.run(setParagraphs(change));
   }
 
-  protected link(address: string): void {
-    const parsed = addressSchema.safeParse(address.trim());
-    if (address.trim() === '') this.run(setLook({ link: undefined }));
-    else if (parsed.success) this.run(setLook({ link: parsed.data }));
+  protected link(link: string | undefined): void {
+    this.run(setLook({ link }));
+  }
+
+  protected putFormula(source: string): void {
+    this.run(putFormula(source));
   }
 
   protected font(font: Family): void {

@@ -4,6 +4,7 @@ import alignEnd from '@material-symbols/svg-400/outlined/format_align_right.svg'
 import alignMiddle from '@material-symbols/svg-400/outlined/format_align_center.svg';
 import alignStart from '@material-symbols/svg-400/outlined/format_align_left.svg';
 import textBold from '@material-symbols/svg-400/outlined/format_bold.svg';
+import formula from '@material-symbols/svg-400/outlined/function.svg';
 import indentLess from '@material-symbols/svg-400/outlined/format_indent_decrease.svg';
 import indentMore from '@material-symbols/svg-400/outlined/format_indent_increase.svg';
 import textItalic from '@material-symbols/svg-400/outlined/format_italic.svg';
@@ -28,7 +29,7 @@ export const typing: DeskFeature = {
   id: 'typing',
   providers: [Typing, TextTool, Widening],
   icons: {
-    ...{ alignBoth, alignEnd, alignMiddle, alignStart, indentLess, indentMore },
+    ...{ alignBoth, alignEnd, alignMiddle, alignStart, formula, indentLess, indentMore },
     ...{ listBullets, listChecks, listNumbers, paragraph, textBold, textFrame, textItalic },
     ...{ textLowered, textRaised, textStrike, textTool, textUnderline },
   },

@@ -7,6 +7,7 @@ import { history } from 'prosemirror-history';
 import { keymap } from 'prosemirror-keymap';
 import { EditorState, type Command, type Plugin } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
+import { formulaAt, putFormula, typedFormulas } from '../../platform/typed/formula-commands';
 import { LINES, laidParagraphs, settingLines } from '../../platform/typed/line-decorations';
 import { docOf, paragraphsOf } from '../../platform/typed/rich-model';
 import {
@@ -34,6 +35,7 @@ export class RichEditor implements TextInHand {
   readonly cssFamily: (family: Family) => string = cssFamily;
   readonly look = signal<Partial<Look>>({});
   readonly paragraph = signal<ParagraphLook>({});
+  readonly formula = signal('');
 
   /** Shows what is typed in, in an element, and has the keyboard there. */
   show(host: HTMLElement): void {
@@ -86,6 +88,10 @@ export class RichEditor implements TextInHand {
     this.run(setParagraphs(change));
   }
 
+  putFormula(source: string): void {
+    this.run(putFormula(source));
+  }
+
   replaceAll(paragraphs: readonly Paragraph[]): void {
     const { view } = this;
     if (!view) return;
@@ -117,6 +123,7 @@ export class RichEditor implements TextInHand {
     if (!view || !this.typing.box()) return;
     this.look.set(lookAt(view.state, this.base()));
     this.paragraph.set(paragraphAt(view.state));
+    this.formula.set(formulaAt(view.state)?.source ?? '');
   }
 
   private plugins(): Plugin[] {
@@ -131,6 +138,7 @@ export class RichEditor implements TextInHand {
         Backspace: leaveList,
       }),
       keymap({ ...baseKeymap, Backspace: chainCommands(leaveList, baseKeymap['Backspace']) }),
+      typedFormulas(this.typesetting),
       this.lines(),
     ];
   }

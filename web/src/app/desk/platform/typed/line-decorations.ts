@@ -17,6 +17,8 @@ interface LaidLine {
   readonly stretch: number;
   /** Where tabs are, and how far from the left they lead. */
   readonly tabs: readonly { readonly at: number; readonly stop: number }[];
+  /** Where formulas are, and how much room each has. */
+  readonly formulas: readonly { readonly at: number; readonly width: number }[];
 }
 
 /** A block as it was laid out. */
@@ -92,7 +94,7 @@ function decorationsOf(doc: Node, { node, at, lines, attributes }: LaidBlock): D
   for (const line of lines) {
     const from = at + 1 + line.from;
     // What ends a line by itself needs no break before what follows.
-    const isBroken = line.from > 0 && doc.textBetween(from - 1, from, undefined, '\n') !== '\n';
+    const isBroken = line.from > 0 && doc.textBetween(from - 1, from) !== '\n';
     decorations.push(
       Decoration.widget(from, () => startOf(line, isBroken), {
         side: -1,
@@ -103,6 +105,10 @@ function decorationsOf(doc: Node, { node, at, lines, attributes }: LaidBlock): D
     for (const tab of line.tabs)
       decorations.push(
         Decoration.inline(at + 1 + tab.at, at + 2 + tab.at, { style: `tab-size:${tab.stop}px` }),
+      );
+    for (const { at: within, width } of line.formulas)
+      decorations.push(
+        Decoration.node(at + 1 + within, at + 2 + within, { style: `width:${width}px` }),
       );
     if (line.stretch)
       decorations.push(
@@ -128,6 +134,9 @@ export function laidLine(line: Line, above: number, inset = 0): LaidLine {
     tabs: line.runs
       .filter(({ text, isRightToLeft }) => text === '\t' && !isRightToLeft)
       .map((run) => ({ at: run.from, stop: inset + run.x + run.width })),
+    formulas: line.runs
+      .filter(({ formula }) => formula !== undefined)
+      .map(({ from, width }) => ({ at: from, width })),
   };
 }
 

@@ -1,4 +1,5 @@
 import {
+  FORMULA,
   type Family,
   type Look,
   type Paragraph,
@@ -75,10 +76,34 @@ export const schema = new Schema({
       toDOM: () => ['div', { class: 'other', contenteditable: 'false' }],
     },
     text: { group: 'inline' },
+    /** Its room is that of the formula, which is drawn with the words around it. */
+    formula: {
+      inline: true,
+      group: 'inline',
+      atom: true,
+      attrs: { source: {} },
+      leafText: () => FORMULA,
+      parseDOM: [
+        {
+          tag: 'span[data-formula]',
+          getAttrs: (element) => ({ source: element.getAttribute('data-formula') }),
+        },
+      ],
+      toDOM: ({ attrs }) => [
+        'span',
+        {
+          'data-formula': String(attrs['source']),
+          role: 'math',
+          'aria-label': String(attrs['source']),
+          style: 'display:inline-block;height:0.7em',
+        },
+      ],
+    },
     break: {
       inline: true,
       group: 'inline',
       selectable: false,
+      leafText: () => '\n',
       parseDOM: [{ tag: 'br' }],
       toDOM: () => ['br', { class: 'own' }],
     },
@@ -129,7 +154,8 @@ export const schema = new Schema({
   },
 });
 
-export type LookKey = keyof Look;
+/** What letters look like, apart from what stands there instead of any. */
+export type LookKey = Exclude<keyof Look, 'formula'>;
 const KEYS = Object.keys(schema.marks) as LookKey[];
 
 /** A document of the editor with these paragraphs. */
@@ -150,6 +176,9 @@ export function paragraphNode(
 ): Node {
   const inline = runs.flatMap((run) => {
     const marks = marksOf(run.look ?? {});
+    const source = run.look?.formula;
+    if (source !== undefined)
+      return [...run.text].map(() => schema.node('formula', { source }, undefined, marks));
     return run.text
       .split(/(\n)/)
       .filter((part) => part !== '')
@@ -181,19 +210,28 @@ export function paragraphOf(node: Node): Paragraph {
 
 function readParagraph(node: Node): Paragraph {
   const runs: Run[] = [];
-  let last: readonly Mark[] | undefined;
+  let last: Node | undefined;
   node.forEach((inline) => {
-    const text = inline.isText ? inline.text! : '\n';
-    if (last && sameMarks(last, inline.marks)) {
+    const text = textOfInline(inline);
+    const source = sourceOf(inline);
+    if (last && sameMarks(last.marks, inline.marks) && sourceOf(last) === source) {
       runs[runs.length - 1] = { ...runs[runs.length - 1], text: runs[runs.length - 1].text + text };
       return;
     }
-    last = inline.marks;
-    const look = lookIn(inline.marks);
+    last = inline;
+    const marked = lookIn(inline.marks);
+    const look = source === undefined ? marked : { ...marked, formula: source };
     runs.push({ text, ...(look ? { look } : {}) });
   });
   return { ...paragraphLook(node), runs };
 }
+
+/** What stands in a paragraph for a part of it. */
+export const textOfInline = (node: Node): string => node.text ?? node.type.spec.leafText!(node);
+
+/** The formula that a part of a paragraph is, in TeX notation. */
+export const sourceOf = ({ type, attrs }: Node): string | undefined =>
+  type === schema.nodes['formula'] ? String(attrs['source']) : undefined;
 
 const sameMarks = (a: readonly Mark[], b: readonly Mark[]): boolean =>
   a.length === b.length && a.every((mark, i) => mark.eq(b[i]));

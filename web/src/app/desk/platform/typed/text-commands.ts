@@ -1,6 +1,6 @@
 import { MOST_INDENT, type Look, type ParagraphLook } from '@stylet/core/typed';
 import type { Command, EditorState, Transaction } from 'prosemirror-state';
-import { lookIn, paragraphLook, schema, type LookKey } from './rich-model';
+import { lookIn, paragraphLook, schema, sourceOf, type LookKey } from './rich-model';
 
 /** Gives selected words, or those typed next, a look; undefined takes a property back to that of the whole. */
 export const setLook =
@@ -37,7 +37,7 @@ export function lookAt(state: EditorState, base: Look): Partial<Look> {
   if (selection.empty) return { ...base, ...lookIn(storedMarks ?? selection.$from.marks()) };
   let common: Partial<Look> | undefined;
   doc.nodesBetween(selection.from, selection.to, (node) => {
-    if (!node.isText) return;
+    if (!node.isText && sourceOf(node) === undefined) return;
     const look: Partial<Look> = { ...base, ...lookIn(node.marks) };
     common = common ? shared(common, look) : look;
   });

@@ -1,6 +1,13 @@
 import type { TextBox } from '@stylet/core/document';
 import { compose, type Box, type Matrix } from '@stylet/core/geometry';
-import type { Engine, GlyphRun, Shaped, TextLayout } from '@stylet/core/typesetting';
+import type {
+  Engine,
+  Formula,
+  FormulaOutline,
+  GlyphRun,
+  Shaped,
+  TextLayout,
+} from '@stylet/core/typesetting';
 import { SLANT, THICKENED, glyphPlaces, textParts } from '@stylet/core/typesetting';
 
 /** Outlines of glyphs by face, in the units of that, y up. */
@@ -24,6 +31,12 @@ export function drawText(
       context.fillRect(x0, y0, x1 - x0, y1 - y0);
       continue;
     }
+    if (part.kind === 'formula') {
+      const { size, x, y } = part.run;
+      context.setTransform(...compose([size, 0, 0, size, x, y], matrix));
+      fillFormula(context, part.formula);
+      continue;
+    }
     const { run } = part;
     context.strokeStyle = part.color;
     // Where something shows through, letters that overlap must not be seen to.
@@ -31,6 +44,27 @@ export function drawText(
       context.setTransform(...compose([1, 0, 0, 1, run.x, run.y], matrix));
       drawPath(context, pathOfRun(run, engine), run, 1);
     } else drawGlyphs(context, run, engine, matrix, within);
+  }
+}
+
+const outlinePaths = new WeakMap<FormulaOutline, Path2D>();
+
+/** Fills a formula where the canvas's units are its size. */
+export function fillFormula(context: CanvasRenderingContext2D, { outlines }: Formula): void {
+  for (const outline of outlines) {
+    let path = outlinePaths.get(outline);
+    if (!path) outlinePaths.set(outline, (path = new Path2D(outline.path)));
+    const { within } = outline;
+    if (!within) {
+      context.fill(path);
+      continue;
+    }
+    context.save();
+    context.beginPath();
+    context.rect(within.x0, within.y0, within.x1 - within.x0, within.y1 - within.y0);
+    context.clip();
+    context.fill(path);
+    context.restore();
   }
 }
 

@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { DOCUMENT } from '@angular/common';
-import { fallbacks, familyOf, type FaceId, type Family } from '@stylet/core/typed';
+import { MATHEMATICS, fallbacks, familyOf, type FaceId, type Family } from '@stylet/core/typed';
 
 /** What fonts of typed text are called in style sheets: not as those of the interface. */
 const called = (family: string): string => `typed-${family}`;
@@ -17,7 +17,7 @@ export class TypedFonts {
 
   need(faces: Iterable<FaceId>): void {
     for (const id of faces) {
-      if (this.known.has(id)) continue;
+      if (this.known.has(id) || id === MATHEMATICS) continue;
       this.known.add(id);
       const face = new FontFace(called(familyOf(id)), `url(/fonts/${id}.ttf)`, {
         weight: id.includes('-bold') ? '700' : '400',

@@ -1,13 +1,15 @@
 import { HttpClient } from '@angular/common/http';
 import { Injectable, inject, signal } from '@angular/core';
 import { bodyOfBox, roomInBox, type TextBox } from '@stylet/core/document';
-import type { Body, FaceId } from '@stylet/core/typed';
+import { MATHEMATICS, type Body, type FaceId } from '@stylet/core/typed';
 import type { Engine, TextLayout, Typesetter, facesIn } from '@stylet/core/typesetting';
 import { firstValueFrom } from 'rxjs';
 import { troubleOf } from '../../../api/problem';
 
 /** What could not be had is asked for again after so many ms. */
 const ASKED_AGAIN = 5000;
+
+type Formulas = typeof import('@stylet/core/formulas');
 
 interface Ready {
   readonly engine: Engine;
@@ -20,6 +22,7 @@ interface Ready {
 export class Typesetting {
   private readonly http = inject(HttpClient);
   private ready: Ready | undefined;
+  private mathematics: Formulas | undefined;
   private starting: Promise<Ready> | undefined;
   private readonly coming = new Map<FaceId, Promise<void>>();
   private readonly listeners = new Set<() => void>();
@@ -101,12 +104,25 @@ export class Typesetting {
     }
   }
 
+  /** What sets formulas; throws Problem where it cannot be had. */
+  async formulas(): Promise<Formulas> {
+    this.mathematics ??= await import('@stylet/core/formulas');
+    return this.mathematics;
+  }
+
+  /** The same, once it has come. */
+  get formulasNow(): Formulas | undefined {
+    return this.mathematics;
+  }
+
   private load({ engine }: Ready, face: FaceId): Promise<void> {
     let coming = this.coming.get(face);
     if (!coming) {
-      coming = this.fetched(`${face}.ttf`)
-        .then((file) => engine.add(face, file))
-        .finally(() => this.coming.delete(face));
+      const took =
+        face === MATHEMATICS
+          ? this.formulas().then(({ formulaOrSource }) => engine.addFormulas(formulaOrSource))
+          : this.fetched(`${face}.ttf`).then((file) => engine.add(face, file));
+      coming = took.finally(() => this.coming.delete(face));
       this.coming.set(face, coming);
     }
     return coming;
