@@ -362,3 +362,46 @@ test('a paragraph has the tab stops and the direction it is given, and the caret
       { direction: 'rtl', tabs: [expect.closeTo(113.39, 1), expect.closeTo(170.08, 1)] },
     ]);
 });
+
+test('words of a box lead where they are said to, when one reads', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  const { page } = desk;
+  await desk.open(instance.url, deck);
+  await begin(desk, 80, 230);
+  await page.keyboard.type('See the tables');
+  await page.keyboard.press('Control+Shift+ArrowLeft');
+  await page.getByRole('button', { name: 'Paragraph' }).click();
+  const address = page.getByLabel('Leads to');
+  await address.fill('javascript:alert(1)');
+  await address.press('Enter');
+  await expect(page.getByText('Begin it with https://')).toBeVisible();
+  await address.fill('tidewater.example/tables');
+  await address.press('Enter');
+  await page.keyboard.press('Escape');
+  await expect(editor(desk)).toBeFocused();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.type(', first');
+  await page.keyboard.press('Escape');
+  await expect
+    .poll(async () => {
+      const [box] = (await instance.annotations(deck)) as unknown as Box[];
+      return box?.paragraphs[0].runs;
+    })
+    .toEqual([
+      { text: 'See the ' },
+      { text: 'tables', look: { link: 'https://tidewater.example/tables', underline: true } },
+      expect.objectContaining({ text: ', first' }),
+    ]);
+  const link = page.getByRole('button', { name: 'https://tidewater.example/tables' });
+  await expect(link).toHaveCount(0);
+  await page.getByRole('radio', { name: 'Read' }).click();
+  await expect(link).toBeVisible();
+  // Where the words are: behind the first two.
+  const from = await desk.spot(1, 80, 230, SLIDE);
+  expect((await link.boundingBox())!.x).toBeGreaterThan(from.x + 20);
+  await link.click();
+  await expect(page.getByRole('dialog')).toContainText('https://tidewater.example/tables');
+});

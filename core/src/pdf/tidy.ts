@@ -7,6 +7,7 @@ import {
   type PdfValue,
 } from './objects/index';
 import { isMark } from './annotations/marks';
+import { isWordLink } from './annotations/word-links';
 import { subtypeOf } from './annotations/kinds';
 import { readSignatures, withoutSignatures } from './signatures';
 import type { PdfPage } from './pages';
@@ -14,7 +15,7 @@ import type { PdfPage } from './pages';
 /**
  * What to append to a file so that it can be worked on: annotations that stand directly on their page become objects
  * of their own, and one that stands on several pages becomes one for each (ISO 32000-1, 12.5.2, has it on one page
- * only). Of a file that was mended, signatures hold no more. Empty where there is nothing to do; and for a signed
+ * only). Links of words of typed text go: the text has them itself. Of a file that was mended, signatures hold no more. Empty where there is nothing to do; and for a signed
  * file that was not mended, which stays as it was signed.
  */
 export function tidyingUpdate(
@@ -33,9 +34,11 @@ export function tidyingUpdate(
   for (const page of pages) {
     const before = file.array(page.dict.get('Annots'));
     const here = new Set<number>();
-    const after = before.map((value) => own(file, update, page.ref, value, seen, here));
+    const after = before
+      .filter((value) => !isWordLink(file, value))
+      .map((value) => own(file, update, page.ref, value, seen, here));
     for (const object of here) seen.add(object);
-    if (after.some((value, i) => value !== before[i]))
+    if (after.length < before.length || after.some((value, i) => value !== before[i]))
       update.set(page.ref, page.dict.with({ Annots: after }));
   }
   return update.bytes();

@@ -1,3 +1,4 @@
+export * from './box-links';
 export * from './changed-lines';
 export * from './engine';
 export * from './formula';
@@ -7,3 +8,4 @@ export { ShapedParagraph } from './shaped-paragraph';
 export * from './subsetter';
 export * from './text-layout';
 export * from './text-parts';
+export * from './word-links';

@@ -245,3 +245,43 @@ test('a formula comes back as it was; other programs are told its notation', asy
   const shown = tool('qpdf', '--json', '--json-key=qpdf', file);
   expect(shown).toContain('u:Depth $x^2 < \\\\frac{a}{b}$ at the gauge');
 });
+
+// ISO 32000-1, 12.5.6.5 (link annotations) and 12.6.4.7 (URI actions); free text has no links of its own (12.5.6.6).
+test('words that lead somewhere do so in the export, and are no links besides when it is read back', async () => {
+  const link = 'https://tidewater.example/tables?station=b';
+  const runs = [{ text: 'See ' }, { text: 'the tables', look: { link } }, { text: ' first.' }];
+  const body: Body = { look: usualLook, paragraphs: [{ runs }] };
+  const box = boxOf(body);
+  const file = await exported([box]);
+  expect(tool('pdfinfo', '-url', file)).toMatch(/2 +Annotation +https:.*=b/);
+  const linksIn = (path: string): number[][] => {
+    const { qpdf, pages } = JSON.parse(
+      tool('qpdf', '--json', '--json-key=qpdf', '--json-key=pages', path),
+    ) as {
+      qpdf: [unknown, Record<string, { value?: Record<string, unknown> }>];
+      pages: { object: string }[];
+    };
+    const annots = (qpdf[1][`obj:${pages[1].object}`].value!['/Annots'] ?? []) as string[];
+    return annots
+      .map((ref) => qpdf[1][`obj:${ref}`].value!)
+      .filter((dict) => dict['/Subtype'] === '/Link')
+      .map((dict) => dict['/Rect'] as number[]);
+  };
+  const [, words] = typesetter.layout(body, 212).lines[0].runs;
+  const [[x0, , x1]] = linksIn(file);
+  expect(linksIn(file)).toHaveLength(1);
+  expect(x0).toBeCloseTo(104 + words.x, 1);
+  expect(x1).toBeCloseTo(104 + words.x + words.width, 1);
+  const again = await server.bringIn(readFileSync(file), 'Again.pdf');
+  expect(await server.annotations(again.id)).toHaveLength(1);
+  expect(linksIn(server.file('again.pdf', await server.export(again.id, 'editable')))).toHaveLength(
+    1,
+  );
+  expect(linksIn(server.file('none.pdf', await server.export(again.id, 'none')))).toEqual([]);
+  const flat = server.file('flat.pdf', await server.export(again.id, 'flattened'));
+  expect(linksIn(flat)).toHaveLength(1);
+  const drawn = await server.bringIn(readFileSync(flat), 'Flat.pdf');
+  expect(linksIn(server.file('kept.pdf', await server.export(drawn.id, 'editable')))).toHaveLength(
+    1,
+  );
+});

@@ -7,6 +7,7 @@ import { drawnInto } from './flattened';
 import { subtypeOf } from './kinds';
 import { isMarkAt } from './marks';
 import { isAmong, objectsOf, refOf, writeLinkAs, type ExportHow, type Target } from './target';
+import { setWordLinks } from './word-links';
 import { isUntouched } from './write';
 
 /** A copy of a page has annotations of its own: no object stands on two pages. */
@@ -38,6 +39,7 @@ export function copiedEntries(
       writeCopy(target, annotation, ref, copies);
       return ref;
     }),
+    ...(how.mode === 'none' ? [] : setWordLinks(target, annotations, how.mode === 'editable')),
   ];
   return {
     Annots: all.length > 0 ? all : null,

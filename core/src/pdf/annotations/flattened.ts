@@ -18,6 +18,7 @@ import { madeLook } from './made-look';
 import { isMarkAt } from './marks';
 import { keptContents } from './own-copy';
 import { isAmong, refOf, setLink, type ExportHow, type Target } from './target';
+import { setWordLinks } from './word-links';
 import { isUntouched, rectangle } from './write';
 
 /** Those that cannot be drawn: they have a file or a sound in them. */
@@ -51,7 +52,11 @@ export function flattenedEntries(
   const left = without(file, before, new Set(going));
   const there = new Set(left.flatMap((value) => (value instanceof PdfRef ? value.object : [])));
   return {
-    annots: [...left, ...staying.filter(({ object }) => !there.has(object))],
+    annots: [
+      ...left,
+      ...staying.filter(({ object }) => !there.has(object)),
+      ...(isDrawn ? setWordLinks(target, annotations, false) : []),
+    ],
     ...(isDrawn ? drawnInto(target, annotations) : {}),
   };
 }

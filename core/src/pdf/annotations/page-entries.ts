@@ -21,6 +21,7 @@ import {
   type ExportTarget,
   type Target,
 } from './target';
+import { setWordLinks } from './word-links';
 import { isUntouched } from './write';
 
 /** New entries for a page's dictionary; none when it can stay as it is. */
@@ -42,7 +43,10 @@ export function annotationEntries(
   const marks = new Set(before.filter((value) => isMarkAt(file, value)));
   if (annotations.length === 0 && marks.size === 0 && gone.size === 0) return {};
   if (how.mode === 'editable')
-    return annotsEntry(before, withAnnotations(target, { before, marks }, annotations, gone));
+    return annotsEntry(before, [
+      ...withAnnotations(target, { before, marks }, annotations, gone),
+      ...setWordLinks(target, annotations, true),
+    ]);
   const { annots, ...entries } = flattenedEntries(target, annotations, before, gone, how);
   return { ...annotsEntry(before, annots), ...entries };
 }

@@ -4,7 +4,8 @@ import { PdfDict, WrittenObject, bytesOf, serialize } from '../objects/index';
 import type { Deflate, PdfFile, PdfUpdate, PdfRef, PdfValue } from '../objects/index';
 import { ExportBefore } from '../export-before';
 import { addPicture, type PreparedPicture } from '../pictures/index';
-import type { FaceId } from '../../typed/index';
+import type { Body, FaceId } from '../../typed/index';
+import type { TextLayout } from '../../typesetting/index';
 import { UsedFaces, type TypeTools } from '../type/index';
 import { Paper, addForm, writeForm, type WrittenForm } from './forms';
 import { standardText } from './entries';
@@ -49,6 +50,12 @@ export class WrittenAnnotations {
     private readonly thoroughly = deflate,
     private readonly tools?: TypeTools,
   ) {}
+
+  /** Typed text in lines, as it is written. */
+  layout(body: Body, width?: number): TextLayout {
+    if (!this.tools) throw new Error('text is written by what sets it');
+    return this.tools.typesetter.layout(body, width);
+  }
 
   /** What the export of a file before has left. */
   before(file: PdfFile): ExportBefore {

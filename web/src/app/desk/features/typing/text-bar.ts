@@ -111,6 +111,11 @@ export class TextBar {
     this.editor.setLook({ script: now === script ? undefined : script });
   }
 
+  /** What leads somewhere is to be seen as such; how, is up to who writes. */
+  protected link(link: string | undefined): void {
+    this.editor.setLook({ link, underline: link === undefined ? undefined : true });
+  }
+
   protected background(background: string | undefined): void {
     const { background: _before, ...frame } = this.box().frame;
     this.frame(background ? { ...frame, background } : frame);

@@ -13,7 +13,7 @@ import { addressSchema } from '@stylet/core/typed';
         placeholder="https://"
         [value]="address() ?? ''"
         [attr.aria-invalid]="isWrong()"
-        (keydown)="$event.stopPropagation()"
+        (keydown)="$event.key !== 'Escape' && $event.stopPropagation()"
         (change)="set(field.value)"
       />
     </label>

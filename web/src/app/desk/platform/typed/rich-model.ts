@@ -1,5 +1,6 @@
 import {
   FORMULA,
+  addressSchema,
   type Family,
   type Look,
   type Paragraph,
@@ -113,7 +114,20 @@ export const schema = new Schema({
     size: valued((value) => `font-size:${value}px`),
     color: valued(() => ''),
     behind: valued(() => ''),
-    link: valued(() => ''),
+    link: {
+      ...valued(() => ''),
+      // What is typed behind it leads nowhere.
+      inclusive: false,
+      parseDOM: [
+        {
+          tag: 'a[href]',
+          getAttrs: (element) => {
+            const address = addressSchema.safeParse(element.getAttribute('href'));
+            return address.success && { value: address.data };
+          },
+        },
+      ],
+    },
     bold: {
       attrs: { value: { default: true } },
       parseDOM: [
