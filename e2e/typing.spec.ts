@@ -210,6 +210,23 @@ test('a look is saved as a style, given to another box with one tap, and kept wi
   await desk.drawn();
   await begin(desk, 300, 330);
   await expect(bar.getByText('Source Serif 18')).toBeVisible();
+  await bar.getByLabel('Size in points').fill('9');
+  await bar.getByLabel('Size in points').press('Enter');
+  await page.keyboard.type('third');
+  await page.keyboard.press('Escape');
+  await desk.saved();
+  // A box that is selected takes it without being edited.
+  const third = async () => ((await instance.annotations(deck)) as unknown as Box[])[2];
+  const { size } = await third();
+  await page.getByLabel('Lasso, key L').click();
+  const at = await desk.spot(1, 306, 338, SLIDE);
+  await desk.pen([at, at]);
+  await page.getByRole('button', { name: 'Text style' }).click();
+  await page.getByRole('menuitem', { name: 'Source Serif 18' }).click();
+  await expect.poll(async () => (await third()).look).toMatchObject({ size: 18 });
+  expect((await third()).size.height).toBeGreaterThan(1.5 * size.height);
+  await page.keyboard.press('Control+z');
+  await expect.poll(third).toMatchObject({ look: { size: 9 }, size });
 });
 
 test('typed text is seen in another window while it is typed', async ({

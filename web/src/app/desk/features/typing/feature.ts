@@ -17,9 +17,12 @@ import listChecks from '@material-symbols/svg-400/outlined/checklist.svg';
 import textFrame from '@material-symbols/svg-400/outlined/border_color.svg';
 import textLowered from '@material-symbols/svg-400/outlined/subscript.svg';
 import textRaised from '@material-symbols/svg-400/outlined/superscript.svg';
+import textStyle from '@material-symbols/svg-400/outlined/style.svg';
 import textTool from '@material-symbols/svg-400/outlined/match_case.svg';
 import type { DeskFeature } from '../../platform/feature/desk-feature';
 import { AnnotationSelection } from '../../platform/selection/annotation-selection';
+import { BoxSizes } from './box-sizes';
+import { StyleChoices } from './style-choices';
 import { TextTool } from './text-tool';
 import { Typing } from './typing';
 import { Widening } from './widening';
@@ -27,11 +30,11 @@ import { Widening } from './widening';
 /** Types text in boxes on pages. */
 export const typing: DeskFeature = {
   id: 'typing',
-  providers: [Typing, TextTool, Widening],
+  providers: [BoxSizes, StyleChoices, TextTool, Typing, Widening],
   icons: {
     ...{ alignBoth, alignEnd, alignMiddle, alignStart, formula, indentLess, indentMore },
     ...{ listBullets, listChecks, listNumbers, paragraph, textBold, textFrame, textItalic },
-    ...{ textLowered, textRaised, textStrike, textTool, textUnderline },
+    ...{ textLowered, textRaised, textStrike, textStyle, textTool, textUnderline },
   },
   tools: [
     {
@@ -96,6 +99,21 @@ export const typing: DeskFeature = {
           isThere: () => box() !== undefined,
           isDisabled: () => box()?.locked === true,
           run: () => own.open(box()!),
+        };
+      },
+    },
+    {
+      id: 'typing.style',
+      icon: 'textStyle',
+      order: 26,
+      action: () => {
+        const styles = inject(StyleChoices);
+        return {
+          name: () => 'Text style',
+          isThere: styles.isThere,
+          isDisabled: styles.isLocked,
+          choices: styles.all,
+          run: () => undefined,
         };
       },
     },

@@ -25,19 +25,23 @@ const LARGEST = 19;
 })
 export class StylePreview {
   readonly saved = input.required<SavedTextStyle>();
-  protected readonly style = computed(() => {
-    const { look, color, frame } = this.saved().style;
-    const lines = [look.underline ? 'underline' : '', look.strike ? 'line-through' : ''];
-    return {
-      'font-family': cssFamily(look.font),
-      'font-size': `${Math.min(LARGEST, Math.max(12, look.size))}px`,
-      'font-weight': look.bold ? '700' : '400',
-      'font-style': look.italic ? 'italic' : 'normal',
-      'text-decoration': lines.filter(Boolean).join(' ') || 'none',
-      color,
-      // On paper, as it will be, also where all else is dark.
-      background: frame.background ?? look.behind ?? '#ffffff',
-      border: frame.border ? `1px solid ${frame.border.color}` : '1px solid transparent',
-    };
-  });
+  protected readonly style = computed(() => styleOfPreview(this.saved()));
+}
+
+/** How the name of a style is shown, in properties of CSS. */
+export function styleOfPreview({
+  style: { look, color, frame },
+}: SavedTextStyle): Readonly<Record<string, string>> {
+  const lines = [look.underline ? 'underline' : '', look.strike ? 'line-through' : ''];
+  return {
+    'font-family': cssFamily(look.font),
+    'font-size': `${Math.min(LARGEST, Math.max(12, look.size))}px`,
+    'font-weight': look.bold ? '700' : '400',
+    'font-style': look.italic ? 'italic' : 'normal',
+    'text-decoration': lines.filter(Boolean).join(' ') || 'none',
+    color,
+    // On paper, as it will be, also where all else is dark.
+    background: frame.background ?? look.behind ?? '#ffffff',
+    border: frame.border ? `1px solid ${frame.border.color}` : '1px solid transparent',
+  };
 }

@@ -1,24 +1,21 @@
 import { Injectable, computed, inject, signal, untracked } from '@angular/core';
 import {
-  bodyOfBox,
   find,
   highestOrder,
   newId,
   orderAbove,
-  roomInBox,
   styleOfBox,
   type Effect,
   type TextBox,
 } from '@stylet/core/document';
 import type { Matrix } from '@stylet/core/geometry';
 import type { Paragraph } from '@stylet/core/typed';
-import type { TextLayout } from '@stylet/core/typesetting';
 import { Store } from '@ngrx/store';
 import { Author } from '../../../settings/author';
 import { documentFeature } from '../../platform/document/document.reducer';
 import { Editing } from '../../platform/document/editing';
 import type { Remains } from '../../platform/paper/remains';
-import { Typesetting } from '../../platform/typed/typesetting';
+import { BoxSizes } from './box-sizes';
 import type { TextInHand } from './text-in-hand';
 import { TextStyleKit } from './text-style-kit';
 
@@ -30,7 +27,7 @@ const BURST = 1500;
 @Injectable()
 export class Typing {
   private readonly editing = inject(Editing);
-  private readonly typesetting = inject(Typesetting);
+  private readonly sizes = inject(BoxSizes);
   private readonly author = inject(Author);
   private readonly styles = inject(TextStyleKit);
   private readonly state = inject(Store).selectSignal(documentFeature.selectState);
@@ -116,7 +113,8 @@ export class Typing {
     if (!box) return;
     if (!isEmpty(box)) {
       this.styles.keep(styleOfBox(box));
-      if (!this.layoutOf(box)) this.measureLater(box);
+      // Whoever has typed before its fonts came leaves a box of a guessed size, which is put right when they do.
+      this.sizes.settle(box, (id) => this.draft()?.id === id);
     } else if (this.sent && find(this.state(), box.pageId, box.id)) this.carryOut(removalOf(box));
     this.draft.set(undefined);
     this.sent = undefined;
@@ -132,32 +130,8 @@ export class Typing {
       this.draft.set(now);
   }
 
-  private layoutOf(box: TextBox): TextLayout | undefined {
-    return this.typesetting.layout(bodyOfBox(box), roomInBox(box));
-  }
-
-  /** Whoever has typed before its fonts came leaves a box of a guessed size, which is put right when they do. */
-  private measureLater({ pageId, id }: TextBox): void {
-    const stop = this.typesetting.onCome(() => {
-      const now = find(this.state(), pageId, id);
-      const isThere = now?.kind === 'textBox' && this.draft()?.id !== id;
-      if (isThere && !this.layoutOf(now)) return;
-      stop();
-      if (!isThere) return;
-      const { size } = this.measured(now);
-      if (size.width === now.size.width && size.height === now.size.height) return;
-      this.editing.amend([
-        { type: 'annotation.change', pageId, annotationId: id, fields: { size } },
-      ]);
-    });
-  }
-
   private measured(box: TextBox): TextBox {
-    const { padding } = box.frame;
-    const layout = this.layoutOf(box);
-    if (!layout) return { ...box, size: guessedSize(box) };
-    const width = box.keepsWidth ? box.size.width : layout.width + 2 * padding;
-    return { ...box, size: { width, height: layout.height + 2 * padding } };
+    return this.sizes.measured(box);
   }
 
   private send(): void {
@@ -189,20 +163,6 @@ export class Typing {
     else this.editing.change([effect]);
     this.burstEnds = now + BURST;
   }
-}
-
-/** At least as large as it was, and as a text is in letters half as wide as they are high, in lines a third higher than they. */
-function guessedSize({ paragraphs, look, frame, size, keepsWidth }: TextBox): TextBox['size'] {
-  const lengths = paragraphs.map(({ runs }) =>
-    runs.reduce((all, { text }) => all + text.length, 0),
-  );
-  const padding = 2 * frame.padding;
-  return {
-    width: keepsWidth
-      ? size.width
-      : Math.max(size.width, Math.max(...lengths) * look.size * 0.5 + padding),
-    height: Math.max(size.height, paragraphs.length * look.size * 1.33 + padding),
-  };
 }
 
 const isEmpty = ({ paragraphs }: TextBox): boolean =>

@@ -30,8 +30,19 @@ export interface ActionOn {
   isDisabled?(): boolean;
 }
 
-/** With the annotations that are selected. */
-export type SelectionAction = ActionEntry<ActionOn & { run(): void }>;
+/** One of several things that an action can do. */
+export interface ActionChoice {
+  readonly id: string;
+  readonly name: string;
+  /** How its name is shown, in properties of CSS. */
+  readonly look?: Readonly<Record<string, string>>;
+  run(): void;
+}
+
+/** With the annotations that are selected; what has choices offers these, and does nothing by itself. */
+export type SelectionAction = ActionEntry<
+  ActionOn & { choices?(): readonly ActionChoice[]; run(): void }
+>;
 
 /**
  * With the words that are selected; `end`: where they end, in the window. `isForMarks`: also where they are held by a mark
