@@ -1,69 +1,12 @@
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { PNG } from 'pngjs';
-import { ssim } from 'ssim.js';
 import type { DeskDriver } from './support/desk';
 import { expect, test, SLIDE } from './support/fixtures';
-
-/** A part of a picture, in pixels. */
-interface Part {
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
-}
+import { byPoppler, likeness, type Part } from './support/poppler';
 
 const editor = (desk: DeskDriver) => desk.page.getByRole('textbox', { name: 'Typed text' });
 
 const shot = async ({ page }: DeskDriver, clip: Part): Promise<PNG> =>
   PNG.sync.read(await page.screenshot({ clip, caret: 'hide' }));
-
-/** How many times as fine as it is compared poppler draws: so its edges are of coverage, as those of canvases are. */
-const FINER = 8;
-
-/** A part of the first page of an export as poppler draws it; `part` in pixels of which there are `scale` to a point. */
-function byPoppler(pdf: Uint8Array, scale: number, part: Part): PNG {
-  const folder = mkdtempSync(join(tmpdir(), 'stylet-pixels-'));
-  try {
-    writeFileSync(join(folder, 'a.pdf'), pdf);
-    const [x, y, width, height] = [part.x, part.y, part.width, part.height].map((value) =>
-      String(Math.round(value * FINER)),
-    );
-    const how = ['-png', '-singlefile', '-cropbox', '-r', String(72 * scale * FINER)];
-    const where = ['-x', x, '-y', y, '-W', width, '-H', height];
-    execFileSync('pdftoppm', [...how, ...where, join(folder, 'a.pdf'), join(folder, 'a')]);
-    return coarser(PNG.sync.read(readFileSync(join(folder, 'a.png'))), part);
-  } finally {
-    rmSync(folder, { recursive: true });
-  }
-}
-
-/** A picture with `FINER` times fewer pixels each way, each the mean of those it was. */
-function coarser({ data, width: across }: PNG, { width, height }: Part): PNG {
-  const less = new PNG({ width, height });
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++)
-      for (let k = 0; k < 4; k++) {
-        let sum = 0;
-        for (let dy = 0; dy < FINER; dy++)
-          for (let dx = 0; dx < FINER; dx++)
-            sum += data[4 * ((y * FINER + dy) * across + x * FINER + dx) + k];
-        less.data[4 * (y * width + x) + k] = sum / FINER ** 2;
-      }
-  return less;
-}
-
-/** How much alike two pictures are (Z. Wang and others, Image quality assessment: from error visibility to structural similarity, 2004). */
-const likeness = (one: PNG, other: PNG): number => {
-  const of = ({ data, width, height }: PNG) => ({
-    data: new Uint8ClampedArray(data),
-    width,
-    height,
-  });
-  return ssim(of(one) as never, of(other) as never).mssim;
-};
 
 test('a box looks the same while it is typed in, on its page and in poppler, at 100, 200 and 400 %', async ({
   desk,
@@ -124,4 +67,39 @@ test('a box looks the same while it is typed in, on its page and in poppler, at 
     expect(likeness(typed, shown)).toBeGreaterThan(0.99);
     expect(likeness(shown, drawn)).toBeGreaterThan(0.97);
   }
+});
+
+test('lines are in the small picture of a page what they are in its export', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  const { page } = desk;
+  await desk.open(instance.url, deck);
+  await page.getByLabel('Text, key T').click();
+  const [from, to] = [await desk.spot(1, 380, 40, SLIDE), await desk.spot(1, 680, 70, SLIDE)];
+  await desk.pen([from, to]);
+  await expect(editor(desk)).toBeFocused();
+  const size = page.getByLabel('Size in points');
+  await size.fill('44');
+  await size.press('Enter');
+  await page.keyboard.type('Ebb office opens late at the gauge, says the table');
+  await page.keyboard.press('Escape');
+  await desk.saved();
+  const reply = await fetch(`${instance.url}/api/documents/${deck}/export?annotations=editable`);
+  const pdf = new Uint8Array(await reply.arrayBuffer());
+  await page.keyboard.press('o');
+  const tile = page.locator('stylet-board-tile.drawn').first();
+  await expect(tile).toBeVisible();
+  await desk.still();
+  const { x, y, width } = (await tile.locator('canvas').boundingBox())!;
+  const scale = width / SLIDE;
+  const [left, top] = [Math.ceil(x + 375 * scale), Math.ceil(y + 35 * scale)];
+  const clip = { x: left, y: top, width: Math.floor(310 * scale), height: Math.floor(260 * scale) };
+  const shown = await shot(desk, clip);
+  const drawn = byPoppler(pdf, scale, { ...clip, x: left - x, y: top - y });
+  // Small pictures are of whole pixels, so that letters lie a part of one beside; a word on another line leaves half of this.
+  expect(likeness(shown, drawn)).toBeGreaterThan(0.93);
+  const other = byPoppler(pdf, scale, { ...clip, x: left - x, y: top - y + 20 });
+  expect(likeness(shown, other)).toBeLessThan(0.5);
 });
