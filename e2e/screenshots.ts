@@ -49,7 +49,8 @@ await shoot('desk');
 await page.getByRole('button', { name: 'Export' }).click();
 await shoot('export');
 await page.keyboard.press('Escape');
-await page.keyboard.press('l');
+await page.getByRole('dialog').waitFor({ state: 'detached' });
+await page.getByLabel('Lasso, key L').click();
 await desk.pen([
   await spot(16, 56, 386),
   await spot(16, 392, 380),
@@ -57,6 +58,7 @@ await desk.pen([
   await spot(16, 52, 436),
   await spot(16, 56, 386),
 ]);
+await page.getByRole('toolbar', { name: 'Selection' }).waitFor();
 await shoot('selection');
 await page.keyboard.press('Escape');
 await page.keyboard.press('Escape');

@@ -4,6 +4,12 @@ export const LOG = `# Log of the second day
 Low water was at **09:12** by the table and at *09:31* by the gauge. The wind came from the sea all
 morning, four to five, which is what the difference is put down to.
 
+A stress $\\tau$ of the wind over a fetch $F$ raises water of the depth $h$ by
+
+$$\\Delta z = \\frac{\\tau F}{\\varrho g h}$$
+
+which is the right size for a bay as flat as this one.
+
 ## Moorings
 
 | Place | Depth | Lines |
