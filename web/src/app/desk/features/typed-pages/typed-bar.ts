@@ -7,7 +7,6 @@ import {
   inject,
   signal,
   untracked,
-  viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
@@ -23,7 +22,7 @@ import { Api } from '../../../api/api';
 import { troubleOf } from '../../../api/problem';
 import { documentFeature } from '../../platform/document/document.reducer';
 import { formulaAt, putFormula } from '../../platform/typed/formula-commands';
-import { FormulaPane } from '../../platform/typed/formula-pane';
+import { FormulaButton } from '../../platform/typed/formula-button';
 import { LinkField } from '../../platform/typed/link-field';
 import { ParagraphPane } from '../../platform/typed/paragraph-pane';
 import {
@@ -69,7 +68,7 @@ const MARGINS = [
 @Component({
   selector: 'stylet-typed-bar',
   imports: [
-    FormulaPane,
+    FormulaButton,
     LinkField,
     MatButtonModule,
     MatIconModule,
@@ -114,7 +113,6 @@ export class TypedBar {
     const { view } = this.editing;
     return view ? paragraphAt(view.state) : {};
   });
-  protected readonly formulaPane = viewChild(FormulaPane);
   protected readonly formula = computed(() => {
     this.editing.version();
     const { view } = this.editing;

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
@@ -11,7 +11,7 @@ import type { TextInHand } from './text-in-hand';
 import { ColorRow } from './color-row';
 import { StylePreview } from './style-preview';
 import { TextStyleKit } from './text-style-kit';
-import { FormulaPane } from '../../platform/typed/formula-pane';
+import { FormulaButton } from '../../platform/typed/formula-button';
 import { LinkField } from '../../platform/typed/link-field';
 import { ParagraphPane } from '../../platform/typed/paragraph-pane';
 import { fontChoices, markChoices, type MarkKey } from '../../platform/typed/text-choices';
@@ -25,7 +25,7 @@ const SIZES = [8, 9, 10, 11, 12, 14, 16, 18, 24, 32, 48] as const;
   imports: [
     ColorChoice,
     ColorRow,
-    FormulaPane,
+    FormulaButton,
     LinkField,
     MatButtonModule,
     MatIconModule,
@@ -46,7 +46,6 @@ const SIZES = [8, 9, 10, 11, 12, 14, 16, 18, 24, 32, 48] as const;
 })
 export class TextBar {
   private readonly typing = inject(Typing);
-  protected readonly formulaPane = viewChild(FormulaPane);
   protected readonly kit = inject(TextStyleKit);
   protected readonly families = fontChoices;
   protected readonly sizes = SIZES;
