@@ -57,6 +57,24 @@ test('what is typed between dollars is the formula that it writes; a pane writes
   await notation.fill('\\sqrt{2}');
   await page.keyboard.press('Control+Enter');
   await expect(editor).toBeFocused();
+  // Copied as it is written; what a page shows by MathML is pasted as what it is.
+  await page.evaluate(() =>
+    document.addEventListener('copy', ({ clipboardData }) => {
+      document.title = clipboardData!.getData('text/plain');
+    }),
+  );
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Control+c');
+  await expect.poll(() => page.title()).toBe('It costs $5, and $h=x^2$ deep$\\sqrt{2}$');
+  await page.keyboard.press('End');
+  await editor.evaluate((element) => {
+    const clipboardData = new DataTransfer();
+    const notation = '<annotation encoding="application/x-tex">k</annotation>';
+    const math = `<math><semantics><mi>k</mi>${notation}</semantics></math>`;
+    clipboardData.setData('text/html', `<p>, by ${math}</p>`);
+    element.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true }));
+  });
+  await expect(formula).toHaveCount(3);
   await page.keyboard.press('Escape');
   const words = () =>
     instance.annotations(deck).then(([box]) => {
@@ -65,7 +83,10 @@ test('what is typed between dollars is the formula that it writes; a pane writes
     });
   await expect
     .poll(words)
-    .toEqual(['It costs $5, and ', { formula: 'h=x^2' }, ' deep', { formula: '\\sqrt{2}' }]);
+    .toEqual([
+      ...['It costs $5, and ', { formula: 'h=x^2' }, ' deep', { formula: '\\sqrt{2}' }],
+      ...[', by ', { formula: 'k' }],
+    ]);
   // It is found by its notation, as all that was typed is.
   await page.keyboard.press('Control+f');
   await page.getByLabel('Find in this document').fill('sqrt');

@@ -28,6 +28,7 @@ import { documentFeature } from '../../platform/document/document.reducer';
 import { TypedFonts } from '../../platform/typed/typed-fonts';
 import { typedFormulas } from '../../platform/typed/formula-commands';
 import { LINES, settingLines } from '../../platform/typed/line-decorations';
+import { copiedText } from '../../platform/typed/rich-model';
 import { Typesetting } from '../../platform/typed/typesetting';
 import { blocksOf, docOfBlocks, startsIn } from './block-model';
 import { keysOfPages, withOwnIds } from './page-keys';
@@ -110,6 +111,7 @@ export class PagesEditing {
         role: 'textbox',
         spellcheck: 'true',
       },
+      clipboardTextSerializer: copiedText,
       dispatchTransaction: (transaction) => {
         const { view } = this;
         if (!view) return;

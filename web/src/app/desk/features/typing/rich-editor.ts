@@ -9,7 +9,7 @@ import { EditorState, type Command, type Plugin } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
 import { formulaAt, putFormula, typedFormulas } from '../../platform/typed/formula-commands';
 import { LINES, laidParagraphs, settingLines } from '../../platform/typed/line-decorations';
-import { docOf, paragraphsOf } from '../../platform/typed/rich-model';
+import { copiedText, docOf, paragraphsOf } from '../../platform/typed/rich-model';
 import {
   endList,
   leaveList,
@@ -50,6 +50,7 @@ export class RichEditor implements TextInHand {
         role: 'textbox',
         spellcheck: 'true',
       },
+      clipboardTextSerializer: copiedText,
       dispatchTransaction: (transaction) => {
         const { view } = this;
         if (!view) return;

@@ -1,6 +1,7 @@
 import {
   FORMULA,
   addressSchema,
+  runSchema,
   type Family,
   type Look,
   type Paragraph,
@@ -8,7 +9,7 @@ import {
   type Run,
 } from '@stylet/core/typed';
 import type { Role } from '@stylet/core/typed-pages';
-import { Schema, type Mark, type Node } from 'prosemirror-model';
+import { Fragment, Schema, type Mark, type Node, type Slice } from 'prosemirror-model';
 import { cssFamily } from './typed-fonts';
 
 /** What of a paragraph is not its words, as the editor keeps it: null where it is as usual. */
@@ -38,6 +39,12 @@ const valued = (style: (value: string) => string) => ({
   attrs: { value: {} },
   toDOM: styled(style),
 });
+
+/** What is pasted as the notation of a formula, if it can be one. */
+function notation(written: string | null): { source: string } | false {
+  const source = written?.trim().replace(/\s+/g, ' ') ?? '';
+  return runSchema.safeParse({ text: FORMULA, look: { formula: source } }).success && { source };
+}
 
 /** The text of a box as the editor has it: its paragraphs, with a mark for each property of letters. */
 export const schema = new Schema({
@@ -87,7 +94,17 @@ export const schema = new Schema({
       parseDOM: [
         {
           tag: 'span[data-formula]',
-          getAttrs: (element) => ({ source: element.getAttribute('data-formula') }),
+          getAttrs: (element) => notation(element.getAttribute('data-formula')),
+        },
+        {
+          tag: 'math',
+          getAttrs: (element) =>
+            notation(
+              element.querySelector('annotation[encoding="application/x-tex"]')?.textContent ??
+                element.getAttribute('alttext'),
+            ),
+          // What it is made of says the same once more.
+          getContent: () => Fragment.empty,
         },
       ],
       toDOM: ({ attrs }) => [
@@ -242,6 +259,13 @@ function readParagraph(node: Node): Paragraph {
 
 /** What stands in a paragraph for a part of it. */
 export const textOfInline = (node: Node): string => node.text ?? node.type.spec.leafText!(node);
+
+/** Words as they are copied for programs that know of nothing else: formulas as they are written. */
+export const copiedText = ({ content }: Slice): string =>
+  content.textBetween(0, content.size, '\n', (leaf) => {
+    const source = sourceOf(leaf);
+    return source === undefined ? (leaf.type.spec.leafText?.(leaf) ?? '') : `$${source}$`;
+  });
 
 /** The formula that a part of a paragraph is, in TeX notation. */
 export const sourceOf = ({ type, attrs }: Node): string | undefined =>
