@@ -58,7 +58,14 @@ test('what is kept here opens where one was last on another device', async ({
   await desk.goTo('30');
   await desk.loaded();
   const url = `${instance.url}/api/documents/${deck}`;
-  const { pages } = (await (await fetch(url)).json()) as { pages: { id: string }[] };
+  interface Told {
+    readonly pages: { readonly id: string }[];
+    readonly place: { readonly pageId: string } | null;
+  }
+  const asked = async () => (await (await fetch(url)).json()) as Told;
+  const { pages } = await asked();
+  // What this window has yet to tell would count as later than what the other device tells.
+  await expect.poll(async () => (await asked()).place?.pageId).toBe(pages[29].id);
   const told = await fetch(`${url}/reading`, {
     method: 'PUT',
     headers: { 'content-type': 'application/json' },

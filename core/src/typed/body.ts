@@ -6,7 +6,7 @@ import { families } from './families';
 export const LONGEST_TEXT = 100_000;
 export const MOST_PARAGRAPHS = 5_000;
 const MOST_RUNS = 5_000;
-const LONGEST_FORMULA = 2_000;
+const LONGEST_FORMULA = 1_000;
 /** What stands in a text for something that is no text (Unicode, U+FFFC OBJECT REPLACEMENT CHARACTER). */
 export const FORMULA = '\ufffc';
 
