@@ -5,9 +5,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test, SLIDE } from './support/fixtures';
 import type { DeskDriver } from './support/desk';
+import type { Instance } from './support/instance';
 
 interface Box {
   readonly id: string;
+  readonly order: string;
   readonly kind: string;
   readonly color: string;
   readonly paragraphs: readonly {
@@ -23,6 +25,12 @@ const WORDS =
   'The tide gauge stands beside the landing stage; offices differ by 12.5 cm from what the table says, and café Ebb opens late.';
 
 const editor = (desk: DeskDriver) => desk.page.getByRole('textbox', { name: 'Typed text' });
+
+/** The boxes of a document as they lie over each other: the server has them in no order. */
+const boxesOf = async (instance: Instance, id: string): Promise<Box[]> =>
+  ((await instance.annotations(id)) as unknown as Box[]).sort((a, b) =>
+    a.order < b.order ? -1 : 1,
+  );
 
 /** Begins to type where the pen taps, or in a box of a width that it drags. */
 async function begin(desk: DeskDriver, x: number, y: number, width = 0): Promise<void> {
@@ -197,7 +205,7 @@ test('a look is saved as a style, given to another box with one tap, and kept wi
   await desk.saved();
   await expect
     .poll(async () =>
-      ((await instance.annotations(deck)) as unknown as Box[]).map(({ look, paragraphs }) => ({
+      (await boxesOf(instance, deck)).map(({ look, paragraphs }) => ({
         look,
         words: paragraphs.map(({ runs }) => runs.map(({ text }) => text).join('')),
       })),
@@ -216,7 +224,7 @@ test('a look is saved as a style, given to another box with one tap, and kept wi
   await page.keyboard.press('Escape');
   await desk.saved();
   // A box that is selected takes it without being edited.
-  const third = async () => ((await instance.annotations(deck)) as unknown as Box[])[2];
+  const third = async () => (await boxesOf(instance, deck))[2];
   const { size } = await third();
   await page.getByLabel('Lasso, key L').click();
   const at = await desk.spot(1, 306, 338, SLIDE);

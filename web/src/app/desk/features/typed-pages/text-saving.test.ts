@@ -19,6 +19,8 @@ const wordsOf = ({ blocks }: TypedText): string[] =>
 class Server {
   now: DocumentText = { source: '0', text: text('one', 'two') };
   mode: 'answers' | 'away' | 'answerLost' = 'answers';
+  /** How long it seems to take, in ms. */
+  takes = 0;
   private count = 0;
 
   text(): Observable<DocumentText> {
@@ -27,6 +29,8 @@ class Server {
   }
 
   setText(_id: string, { base, text: changed }: TextChange): Observable<TextChanged> {
+    const late = Date.now() + this.takes;
+    if (this.takes > 0) jest.spyOn(Date, 'now').mockReturnValue(late);
     const away = throwError(() => new HttpErrorResponse({ status: 0 }));
     if (this.mode === 'away') return away;
     if (base !== this.now.source) {
@@ -62,7 +66,10 @@ beforeEach(async () => {
   saving = TestBed.inject(TextSaving);
   current = await saving.open(id, hooks);
 });
-afterEach(() => saving.close());
+afterEach(() => {
+  saving.close();
+  jest.restoreAllMocks();
+});
 
 const waiting = async () => (await TestBed.inject(BrowserDb).open()).get('texts', id);
 
@@ -124,4 +131,14 @@ test('what others make is read, though what was sent from here was heard of just
   saving.heard('z');
   await new Promise((resolve) => setTimeout(resolve, 1200));
   expect(wordsOf(current)).toEqual(['one, there', 'two', 'three']);
+});
+
+test('after an answer that took a minute the next change waits for seconds', async () => {
+  server.takes = 60_000;
+  current = text('one', 'two', 'three');
+  saving.changed();
+  await saving.flush();
+  const timers = jest.spyOn(globalThis, 'setTimeout');
+  saving.changed();
+  expect(timers.mock.calls.map(([, wait]) => wait)).toEqual([8000]);
 });

@@ -13,6 +13,8 @@ const RESTED = 1200;
 const LATEST = 6000;
 /** A long text takes long to be set: that much of the time goes to it at the most. */
 const SHARE = 1 / 4;
+/** What took long once, on a server that has just been started, need not again: nobody waits longer than so many ms. */
+const LONGEST_REST = 8000;
 const AGAIN = 5000;
 /** Pages that are lacking come after so many. */
 const SOON = 200;
@@ -78,7 +80,7 @@ export class TextSaving {
     const now = Date.now();
     if (!this.timer) this.first = now;
     clearTimeout(this.timer);
-    const rests = Math.max(RESTED, this.took / SHARE);
+    const rests = Math.min(LONGEST_REST, Math.max(RESTED, this.took / SHARE));
     const latest = this.first + Math.max(LATEST, 2 * rests) - now;
     const wait = atOnce ? SOON : Math.max(0, Math.min(rests, latest));
     this.timer = setTimeout(() => void this.send(), wait);
