@@ -1,6 +1,13 @@
 import type { LiteAdaptor } from '@mathjax/src/mjs/adaptors/liteAdaptor.js';
 import type { LiteElement } from '@mathjax/src/mjs/adaptors/lite/Element.js';
-import { identity, compose, transformBox, type Box, type Matrix } from '../geometry/index';
+import {
+  compose,
+  identity,
+  intersect,
+  transformBox,
+  type Box,
+  type Matrix,
+} from '../geometry/index';
 import {
   mappedCommands,
   pathCommands,
@@ -87,14 +94,8 @@ class Drawing {
     const [across, down] = [width / wide, height / high];
     const inner = compose([across, 0, 0, down, x - x0 * across, y - y0 * down], map);
     const seen = transformBox(inner, { x0, y0, x1: x0 + wide, y1: y0 + high });
-    const both = within
-      ? {
-          x0: Math.max(seen.x0, within.x0),
-          y0: Math.max(seen.y0, within.y0),
-          x1: Math.min(seen.x1, within.x1),
-          y1: Math.min(seen.y1, within.y1),
-        }
-      : seen;
+    const both = within ? intersect(seen, within) : seen;
+    if (!both) return;
     for (const child of this.adaptor.childNodes(element))
       this.take(child as LiteElement, { map: inner, within: both });
   }

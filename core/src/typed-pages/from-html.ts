@@ -6,7 +6,7 @@ import {
   FORMULA,
   MOST_INDENT,
   addressSchema,
-  toldRun,
+  toldParagraph,
   type Alignment,
   type Look,
   type Run,
@@ -108,7 +108,7 @@ export function textOfHtml(html: string): ReadText {
 const headingIn = (blocks: readonly Block[]): string | undefined => {
   const first = blocks.find((block) => block.kind === 'paragraph' && block.role === 'heading1');
   if (first?.kind !== 'paragraph') return undefined;
-  return first.runs.map(toldRun).join('').replace(/\s+/g, ' ').trim() || undefined;
+  return toldParagraph(first).replace(/\s+/g, ' ').trim() || undefined;
 };
 
 /** Turns elements into blocks. */

@@ -14,7 +14,7 @@ import {
 } from '../document/index';
 import { boundsOf } from '../geometry/index';
 import { areasOf } from '../paint/index';
-import { toldRun } from '../typed/index';
+import { toldParagraph } from '../typed/index';
 import { Following, type LaidText } from './follow';
 
 /** A document whose text is set again. */
@@ -184,7 +184,7 @@ function headingEntries(
   return headings.flatMap(({ block, level, page, y }, i): OutlineEntry[] => {
     const heading = text.blocks[block];
     if (heading.kind !== 'paragraph') return [];
-    const title = heading.runs.map(toldRun).join('').replace(/\s+/g, ' ').trim();
+    const title = toldParagraph(heading).replace(/\s+/g, ' ').trim();
     if (title === '') return [];
     while (above.length > 0 && above[above.length - 1].level >= level) above.pop();
     const parentId = above.at(-1)?.id;

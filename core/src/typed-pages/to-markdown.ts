@@ -1,6 +1,5 @@
-import type { Look, Run } from '../typed/index';
+import { DISPLAY, type Look, type Run } from '../typed/index';
 import { levelOf, type Block, type Table, type TextParagraph } from './text';
-import { DISPLAY } from './html-formulas';
 import { annotated, runsHtml } from './to-html';
 
 /** A text as Markdown (CommonMark 0.31, with tables, strikes and check lists). */

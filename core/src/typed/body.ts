@@ -108,9 +108,12 @@ export const textOfParagraph = ({ runs }: Pick<Paragraph, 'runs'>): string =>
 export const toldRun = ({ text: words, look }: Run): string =>
   look?.formula === undefined ? words : words.replaceAll(FORMULA, () => `$${look.formula}$`);
 
+export const toldParagraph = ({ runs }: Pick<Paragraph, 'runs'>): string =>
+  runs.map(toldRun).join('');
+
 /** The words of a body, a line for each paragraph. */
 export const plainText = ({ paragraphs }: Pick<Body, 'paragraphs'>): string =>
-  paragraphs.map(({ runs }) => runs.map(toldRun).join('')).join('\n');
+  paragraphs.map(toldParagraph).join('\n');
 
 /** Whether a paragraph has formulas in it. */
 export const hasFormulas = ({ runs }: { readonly runs: readonly Run[] }): boolean =>

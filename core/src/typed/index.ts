@@ -1,3 +1,4 @@
 export * from './body';
 export * from './families';
 export * from './markers';
+export * from './notation';

@@ -1,6 +1,5 @@
-import { bodyOfBox, roomInBox, type TextBox } from '../document/index';
+import type { TextBox } from '../document/index';
 import { transform, type Point } from '../geometry/index';
-import type { Body } from '../typed/index';
 import type { TextLayout } from './text-layout';
 import { wordLinks } from './word-links';
 
@@ -12,15 +11,15 @@ export interface BoxLink {
 }
 
 /** Whether any words of a box lead somewhere. */
-export const hasLinks = ({ paragraphs }: Pick<TextBox, 'paragraphs'>): boolean =>
+const hasLinks = ({ paragraphs }: Pick<TextBox, 'paragraphs'>): boolean =>
   paragraphs.some(({ runs }) => runs.some(({ look }) => look?.link !== undefined));
 
 /** The words of a box that lead somewhere; none as long as it cannot be laid out. */
 export function linksOfBox(
   box: TextBox,
-  layout: (body: Body, width?: number) => TextLayout | undefined,
+  layoutOf: (box: TextBox) => TextLayout | undefined,
 ): BoxLink[] {
-  const laid = hasLinks(box) ? layout(bodyOfBox(box), roomInBox(box)) : undefined;
+  const laid = hasLinks(box) ? layoutOf(box) : undefined;
   if (!laid) return [];
   const { padding } = box.frame;
   return wordLinks(laid).map(({ box: { x0, y0, x1, y1 }, address }) => {

@@ -194,7 +194,7 @@ async function updateFor(
 
 /** The paragraphs of boxes on a page. */
 const typedOn = (annotations: ExportPage['annotations']) =>
-  paintingOrder(annotations).flatMap((one) => (one.kind === 'textBox' ? one.paragraphs : []));
+  Object.values(annotations).flatMap((one) => (one.kind === 'textBox' ? one.paragraphs : []));
 
 const digestsOn = ({ annotations }: ExportPage): string[] =>
   paintingOrder(annotations)

@@ -2,9 +2,8 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { newId } from '@stylet/core/document';
-import pg from 'pg';
 import { freePort } from '../testing/free-port';
+import { dropDatabase, ownDatabase } from '../testing/own-database';
 import { root } from '../testing/server';
 
 const BIG = 300 * 1024 * 1024;
@@ -16,8 +15,7 @@ const folder = mkdtempSync(join(tmpdir(), 'stylet-memory-'));
 beforeAll(async () => {
   port = await freePort();
   const cluster = process.env['STYLET_DATABASE_SERVER']!;
-  database = `test_${newId().replaceAll('-', '')}`;
-  await administer(`create database ${database}`);
+  database = await ownDatabase(cluster, join(root, 'server/migrations'));
   child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
     env: {
       ...process.env,
@@ -41,18 +39,9 @@ beforeAll(async () => {
 }, 30_000);
 afterAll(async () => {
   child.kill('SIGKILL');
-  await administer(`drop database ${database} with (force)`);
+  await dropDatabase(process.env['STYLET_DATABASE_SERVER']!, database);
   rmSync(folder, { recursive: true });
 });
-
-async function administer(statement: string): Promise<void> {
-  const client = new pg.Client({
-    connectionString: `${process.env['STYLET_DATABASE_SERVER']}/postgres`,
-  });
-  await client.connect();
-  await client.query(statement);
-  await client.end();
-}
 
 /** The most memory the server has had, in bytes: VmHWM of proc(5). */
 function peak(): number {

@@ -5,14 +5,10 @@ import { runsOf, type Block } from '@stylet/core/typed-pages';
 /** Has an engine set formulas where there are any among these runs: what does that is loaded when it is first needed. */
 export async function readyForFormulas(
   engine: Engine,
-  parts: Iterable<{ readonly runs: readonly Run[] }>,
+  parts: readonly { readonly runs: readonly Run[] }[],
 ): Promise<void> {
-  if (engine.has(MATHEMATICS)) return;
-  for (const { runs } of parts)
-    if (hasFormulas({ runs })) {
-      engine.addFormulas((await import('@stylet/core/formulas')).formulaOrSource);
-      return;
-    }
+  if (!engine.has(MATHEMATICS) && parts.some(hasFormulas))
+    engine.addFormulas((await import('@stylet/core/formulas')).formulaOrSource);
 }
 
 /** The parts of a text that have runs. */

@@ -55,7 +55,7 @@ export function linkAction(target: LinkTarget): PdfDict | undefined {
 }
 
 /** 12.6.4.7: the address in 7-bit ASCII; what is percent-encoded already stays so. */
-export function asciiAddress(address: string): PdfString {
+function asciiAddress(address: string): PdfString {
   return new PdfString(bytesOf(encodeURI(address).replaceAll(/%25(?=[0-9a-f]{2})/gi, '%')));
 }
 

@@ -4,6 +4,7 @@ import {
   familyFacts,
   families,
   markerOf,
+  toldParagraph,
   toldRun,
   type Body,
   type Family,
@@ -76,7 +77,7 @@ export function markersOf(paragraphs: readonly Paragraph[]): string[] {
 /** The words of a text as other programs are told them: with what stands before entries of lists. */
 export function toldText({ paragraphs }: Pick<Body, 'paragraphs'>): string {
   const markers = markersOf(paragraphs);
-  return paragraphs.map(({ runs }, i) => markers[i] + runs.map(toldRun).join('')).join('\n');
+  return paragraphs.map((paragraph, i) => markers[i] + toldParagraph(paragraph)).join('\n');
 }
 
 /** A text as a rich text string. */

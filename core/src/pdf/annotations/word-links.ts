@@ -1,9 +1,9 @@
 import { isShown, type Annotation, type TextBox } from '../../document/index';
-import { transform } from '../../geometry/index';
+import { boundsOf, transform } from '../../geometry/index';
 import { linksOfBox } from '../../typesetting/index';
 import { PdfDict, name, type PdfFile, type PdfRef, type PdfValue } from '../objects/index';
 import { pageToUser } from '../pages';
-import { asciiAddress } from './link-entries';
+import { linkAction } from './link-entries';
 import type { Target } from './target';
 import { rectangle } from './write';
 
@@ -28,40 +28,30 @@ export function setWordLinks(
 ): PdfRef[] {
   const boxes = annotations.filter((one): one is TextBox => one.kind === 'textBox' && isShown(one));
   return boxes.flatMap((box) =>
-    linksOfBox(box, (body, width) => target.written.layout(body, width)).map(
-      ({ corners, address }, i) => {
-        const { update, page, before } = target;
-        const toUser = pageToUser(page.box);
-        const points = corners.map((corner) => transform(toUser, corner));
-        const [topLeft, topRight, bottomRight, bottomLeft] = points;
-        const [xs, ys] = [points.map(({ x }) => x), points.map(({ y }) => y)];
-        const ref = page.isCopy
-          ? update.reserve()
-          : before.refFor(update, `words ${i} of ${box.id}`);
-        update.set(
-          ref,
-          PdfDict.of({
-            Type: name('Annot'),
-            Subtype: name('Link'),
-            Rect: rectangle({
-              x0: Math.min(...xs),
-              y0: Math.min(...ys),
-              x1: Math.max(...xs),
-              y1: Math.max(...ys),
-            }),
-            // As other programs have it: both at the top, then both at the bottom.
-            QuadPoints: [topLeft, topRight, bottomLeft, bottomRight].flatMap(({ x, y }) =>
-              [x, y].map((value) => Math.round(value * 100) / 100),
-            ),
-            Border: [0, 0, 0],
-            F: 4, // Print: table 165.
-            P: page.ref,
-            A: PdfDict.of({ Type: name('Action'), S: name('URI'), URI: asciiAddress(address) }),
-            [WORDS_KEY]: isText ? true : undefined,
-          }),
-        );
-        return ref;
-      },
-    ),
+    linksOfBox(box, (one) => target.written.layoutOf(one)).map(({ corners, address }, i) => {
+      const { update, page, before } = target;
+      const toUser = pageToUser(page.box);
+      const points = corners.map((corner) => transform(toUser, corner));
+      const [topLeft, topRight, bottomRight, bottomLeft] = points;
+      const ref = page.isCopy ? update.reserve() : before.refFor(update, `words ${i} of ${box.id}`);
+      update.set(
+        ref,
+        PdfDict.of({
+          Type: name('Annot'),
+          Subtype: name('Link'),
+          Rect: rectangle(boundsOf(points)!),
+          // As other programs have it: both at the top, then both at the bottom.
+          QuadPoints: [topLeft, topRight, bottomLeft, bottomRight].flatMap(({ x, y }) =>
+            [x, y].map((value) => Math.round(value * 100) / 100),
+          ),
+          Border: [0, 0, 0],
+          F: 4, // Print: table 165.
+          P: page.ref,
+          A: linkAction({ address }),
+          [WORDS_KEY]: isText ? true : undefined,
+        }),
+      );
+      return ref;
+    }),
   );
 }

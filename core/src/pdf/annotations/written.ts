@@ -1,10 +1,10 @@
-import type { Annotation } from '../../document/index';
+import { bodyOfBox, roomInBox, type Annotation, type TextBox } from '../../document/index';
 import type { Matrix } from '../../geometry/index';
 import { PdfDict, WrittenObject, bytesOf, serialize } from '../objects/index';
 import type { Deflate, PdfFile, PdfUpdate, PdfRef, PdfValue } from '../objects/index';
 import { ExportBefore } from '../export-before';
 import { addPicture, type PreparedPicture } from '../pictures/index';
-import type { Body, FaceId } from '../../typed/index';
+import type { FaceId } from '../../typed/index';
 import type { TextLayout } from '../../typesetting/index';
 import { UsedFaces, type TypeTools } from '../type/index';
 import { Paper, addForm, writeForm, type WrittenForm } from './forms';
@@ -51,10 +51,14 @@ export class WrittenAnnotations {
     private readonly tools?: TypeTools,
   ) {}
 
-  /** Typed text in lines, as it is written. */
-  layout(body: Body, width?: number): TextLayout {
+  /** The text of a box in lines, as it is written. */
+  layoutOf(box: TextBox): TextLayout {
+    return this.needed().typesetter.layout(bodyOfBox(box), roomInBox(box));
+  }
+
+  private needed(): TypeTools {
     if (!this.tools) throw new Error('text is written by what sets it');
-    return this.tools.typesetter.layout(body, width);
+    return this.tools;
   }
 
   /** What the export of a file before has left. */
@@ -148,9 +152,8 @@ export class WrittenAnnotations {
 
   private facesOf(update: PdfUpdate): UsedFaces {
     return made(this.faces, update, () => {
-      if (!this.tools) throw new Error('text is written by what sets it');
       const before = this.numbering.get(update);
-      return new UsedFaces(update, this.tools, (key) =>
+      return new UsedFaces(update, this.needed(), (key) =>
         before ? before.refFor(update, key) : update.reserve(),
       );
     });

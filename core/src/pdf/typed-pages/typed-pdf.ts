@@ -1,4 +1,4 @@
-import { toldRun, type FaceId } from '../../typed/index';
+import { toldParagraph, type FaceId } from '../../typed/index';
 import {
   linksOn,
   type PageOfText,
@@ -46,7 +46,7 @@ export function typedPdf(
   faces.write();
   const titled = headings.map((heading) => {
     const block = text.blocks[heading.block];
-    const words = block.kind === 'paragraph' ? block.runs.map(toldRun).join('') : '';
+    const words = block.kind === 'paragraph' ? toldParagraph(block) : '';
     return { ...heading, title: words.replace(/\s+/g, ' ').trim() };
   });
   pdf.set(tree, PdfDict.of({ Type: name('Pages'), Kids: refs, Count: refs.length }));

@@ -24,11 +24,9 @@ export class PageLinks {
   /** Words of typed text that lead somewhere; with what they are set in, if that had to come first. */
   private readonly words = computed(() => {
     this.come();
-    const layout: Parameters<typeof linksOfBox>[1] = (body, width) =>
-      this.typesetting.layout(body, width);
     return Object.values(this.face.annotations())
       .filter((one): one is TextBox => one.kind === 'textBox' && isShown(one))
-      .flatMap((box) => linksOfBox(box, layout))
+      .flatMap((box) => linksOfBox(box, (one) => this.typesetting.layoutOf(one)))
       .map(({ corners, address }): PageLink => ({
         box: boundsOf(corners)!,
         target: { kind: 'address', url: address },

@@ -60,7 +60,7 @@ export class Typing {
     const { color, look, frame, paragraph } = this.styles.last();
     const annotations = Object.values(this.state().annotations[pageId] ?? {});
     this.draft.set(
-      this.measured({
+      this.sizes.measured({
         kind: 'textBox',
         id: newId(),
         pageId,
@@ -102,7 +102,9 @@ export class Typing {
   ): void {
     const before = this.draft();
     if (!before) return;
-    this.draft.set(this.measured({ ...before, ...fields, modified: new Date().toISOString() }));
+    this.draft.set(
+      this.sizes.measured({ ...before, ...fields, modified: new Date().toISOString() }),
+    );
     this.timer ??= setTimeout(() => this.send(), SENT_AFTER);
   }
 
@@ -125,13 +127,9 @@ export class Typing {
   measure(): void {
     const box = this.draft();
     if (!box) return;
-    const now = this.measured(box);
+    const now = this.sizes.measured(box);
     if (now.size.width !== box.size.width || now.size.height !== box.size.height)
       this.draft.set(now);
-  }
-
-  private measured(box: TextBox): TextBox {
-    return this.sizes.measured(box);
   }
 
   private send(): void {

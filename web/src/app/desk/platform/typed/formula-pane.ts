@@ -12,6 +12,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatButtonModule } from '@angular/material/button';
+import { displayed, isDisplayed, undisplayed } from '@stylet/core/typed';
 import { troubleOf } from '../../../api/problem';
 import { fillFormula } from './text-painting';
 import { Typesetting } from './typesetting';
@@ -31,7 +32,6 @@ const PARTS = [
 /** How large the preview is, and the room around it, in CSS pixels. */
 const SIZE = 22;
 const ROOM = 10;
-const DISPLAY = /^\\displaystyle\s*/;
 
 /** Writes a formula in TeX notation, and shows what becomes of it. */
 @Component({
@@ -51,14 +51,14 @@ export class FormulaPane {
   /** What is to be put into the text. */
   readonly put = output<string>();
   protected readonly parts = PARTS;
-  protected readonly written = linkedSignal(() => this.source().replace(DISPLAY, ''));
+  protected readonly written = linkedSignal(() => undisplayed(this.source()));
   /** Set as large as formulas on lines of their own are. */
-  protected readonly isLarge = linkedSignal(() => DISPLAY.test(this.source()));
+  protected readonly isLarge = linkedSignal(() => isDisplayed(this.source()));
   private readonly formulas = signal(this.typesetting.formulasNow);
   private readonly away = signal<string | undefined>(undefined);
   protected readonly whole = computed(() => {
     const words = this.written().trim();
-    return this.isLarge() ? `\\displaystyle ${words}` : words;
+    return this.isLarge() ? displayed(words) : words;
   });
   private readonly made = computed(() => {
     const formulas = this.formulas();

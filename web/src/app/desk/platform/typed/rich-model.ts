@@ -1,7 +1,7 @@
 import {
   FORMULA,
   addressSchema,
-  runSchema,
+  notation,
   type Family,
   type Look,
   type Paragraph,
@@ -40,10 +40,10 @@ const valued = (style: (value: string) => string) => ({
   toDOM: styled(style),
 });
 
-/** What is pasted as the notation of a formula, if it can be one. */
-function notation(written: string | null): { source: string } | false {
-  const source = written?.trim().replace(/\s+/g, ' ') ?? '';
-  return runSchema.safeParse({ text: FORMULA, look: { formula: source } }).success && { source };
+/** A formula that is pasted, if it can be one. */
+function pasted(written: string | null): { source: string } | false {
+  const source = notation(written);
+  return source !== undefined && { source };
 }
 
 /** The text of a box as the editor has it: its paragraphs, with a mark for each property of letters. */
@@ -94,12 +94,12 @@ export const schema = new Schema({
       parseDOM: [
         {
           tag: 'span[data-formula]',
-          getAttrs: (element) => notation(element.getAttribute('data-formula')),
+          getAttrs: (element) => pasted(element.getAttribute('data-formula')),
         },
         {
           tag: 'math',
           getAttrs: (element) =>
-            notation(
+            pasted(
               element.querySelector('annotation[encoding="application/x-tex"]')?.textContent ??
                 element.getAttribute('alttext'),
             ),
