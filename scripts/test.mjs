@@ -9,6 +9,8 @@ import { fileURLToPath } from 'node:url';
 const root = fileURLToPath(new URL('..', import.meta.url));
 const out = await mkdtemp(join(tmpdir(), 'stylet-results-'));
 const bin = (name) => join(root, 'node_modules/.bin', name);
+/** Several times as fast as the one Angular builds with, which has the same command. */
+const compiler = join(root, 'node_modules/typescript-native/bin/tsc');
 const running = new Set();
 for (const signal of ['SIGINT', 'SIGTERM'])
   process.on(signal, () => running.forEach((child) => child.kill(signal)));
@@ -76,7 +78,7 @@ const checks = [
     'tsconfig.tests.json',
     'web/tsconfig.worker.json',
     'web/tsconfig.tests.json',
-  ].map((project) => [`types of ${project}`, [bin('tsc'), '--noEmit', '-p', project]]),
+  ].map((project) => [`types of ${project}`, [compiler, '--noEmit', '-p', project]]),
 ];
 /** Checks take one processor each; their output comes whole, so that two side by side do not mix. */
 async function check() {
