@@ -1,5 +1,5 @@
 import {
-  apply,
+  applyAll,
   documentState,
   type Annotation,
   type ConfirmedOperation,
@@ -56,7 +56,10 @@ function addedBy(documentId: string, batch: readonly Operation[]): Annotation[] 
   );
   if (!isPlain || batch.length === 0 || new Set(batch.map(({ id }) => id)).size < batch.length)
     return undefined;
-  const after = batch.reduce((state, { effect }) => apply(state, effect), documentState('', []));
+  const after = applyAll(
+    documentState('', []),
+    batch.map(({ effect }) => effect),
+  );
   const added = Object.values(after.annotations).flatMap((page) => Object.values(page));
   // Of those that can be found there is more to be written.
   return added.length === batch.length && namedAmong([], added).length === 0 ? added : undefined;

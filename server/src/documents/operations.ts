@@ -1,6 +1,6 @@
 import type { OperationResult } from '@stylet/core/api';
 import {
-  apply,
+  applyAll,
   deedOf,
   documentState,
   findThing,
@@ -73,7 +73,10 @@ export async function performWithin(
   await checkPages(transaction, identity, documentId, fresh);
 
   const before = await touchedState(transaction, documentId, document.title, fresh);
-  const after = fresh.reduce((state, operation) => apply(state, operation.effect), before);
+  const after = applyAll(
+    before,
+    fresh.map(({ effect }) => effect),
+  );
   let { revision } = document;
   for (const operation of fresh) known.set(operation.id, ++revision);
   // Pages first: annotations refer to them by foreign key.

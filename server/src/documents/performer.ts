@@ -9,10 +9,9 @@ import { perform, type Performed } from './operations';
 const MOST_TOGETHER = 500;
 
 /**
- * Between two transactions on a document while more waits, in ms: so long for each batch of the one before. The more there
+ * Between two transactions on a document while more waits, in ms, at the most: as long as the one before took. The more there
  * are who write at once, the more comes together, is committed at one go and told in one message.
  */
-const PAUSE_EACH = 3;
 const LONGEST_PAUSE = 50;
 
 /** Operations that somebody wants carried out together, or not at all. */
@@ -61,9 +60,9 @@ export class Performer {
   private async performAll(documentId: string): Promise<void> {
     const line = this.waiting.get(documentId)!;
     while (line.length > 0) {
-      const batches = nextOf(line);
-      await this.performTogether(documentId, batches);
-      const pause = Math.min(LONGEST_PAUSE, PAUSE_EACH * batches.length);
+      const begun = performance.now();
+      await this.performTogether(documentId, nextOf(line));
+      const pause = Math.min(LONGEST_PAUSE, performance.now() - begun);
       if (line.length > 0) await new Promise((done) => setTimeout(done, pause));
     }
     this.waiting.delete(documentId);
@@ -75,7 +74,8 @@ export class Performer {
     try {
       const { result, fresh } = await perform(this.database, identity, documentId, all);
       this.done(documentId, fresh);
-      for (const { operations, resolve } of batches) resolve(partOf(result, operations));
+      const partOf = partsOf(result);
+      for (const { operations, resolve } of batches) resolve(partOf(operations));
     } catch (error) {
       // One of them is at fault, and only that one is to be told so.
       if (batches.length > 1 && error instanceof Problem)
@@ -97,20 +97,25 @@ function nextOf(line: Batch[]): Batch[] {
 }
 
 /** What a result says of some of its operations. */
-function partOf(
-  { revision, operations, removedPages }: OperationResult,
-  some: readonly Operation[],
-): OperationResult {
+function partsOf({ revision, operations, removedPages }: OperationResult) {
   const revisions = new Map(operations.map((one) => [one.id, one.revision]));
-  const pages = new Set(
+  return (some: readonly Operation[]): OperationResult => ({
+    revision,
+    operations: some.map(({ id }) => ({ id, revision: revisions.get(id)! })),
+    removedPages: removedPages.length === 0 ? [] : removedPages.filter(isOneOf(pagesOf(some))),
+  });
+}
+
+const isOneOf =
+  (ids: ReadonlySet<string | undefined>) =>
+  ({ page }: OperationResult['removedPages'][number]): boolean =>
+    ids.has(page.id);
+
+/** The pages whose annotations operations are about. */
+const pagesOf = (some: readonly Operation[]): ReadonlySet<string | undefined> =>
+  new Set(
     some.flatMap(({ effect }) => {
       const deed = deedOf(effect);
       return deed?.entity === 'annotation' ? placeOfDeed(deed).pageId : [];
     }),
   );
-  return {
-    revision,
-    operations: some.map(({ id }) => ({ id, revision: revisions.get(id)! })),
-    removedPages: removedPages.filter(({ page }) => pages.has(page.id)),
-  };
-}

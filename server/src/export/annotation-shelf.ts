@@ -9,7 +9,7 @@ import type { ExportLandmarks, ExportPage } from '@stylet/core/pdf';
 import { eq, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
 import { AT_ONCE, type Database, type Queries } from '../db/database';
-import { operationsAfter } from '../documents/operation-log';
+import { operationsSince } from '../documents/operation-log';
 import { notFound, readAnnotations, readLandmarks, readPages } from '../documents/queries';
 import { documents } from '../db/schema';
 
@@ -109,7 +109,7 @@ async function broughtOn(
   { state, shelved }: Kept,
   revision: number,
 ): Promise<DocumentState | undefined> {
-  const done = await operationsAfter(queries, id, shelved.revision);
+  const { operations: done } = await operationsSince(queries, id, shelved.revision);
   if (done.at(-1)?.revision !== revision) return undefined;
   return applyAll(
     state,

@@ -1,11 +1,12 @@
 import type { ConfirmedOperation } from '@stylet/core/document';
 import { LRUCache } from 'lru-cache';
 import type { Database } from '../db/database';
-import { operationsSince } from '../documents/operation-log';
+import { writtenOf, writtenSince } from '../documents/operation-log';
 import { Notifications, REVISIONS, type Listener } from './notifications';
-import { Subscription, type Hearer, type LogPart, type ReadPart } from './subscription';
+import { LogPart } from './log-part';
+import { Subscription, type Hearer, type ReadPart } from './subscription';
 
-/** Parts of logs that were read lately, for others who have been told as far: for so long, in ms, and so many characters. */
+/** Parts of logs that were read lately, for others who have been told as far: for so long, in ms, and so many bytes. */
 const KEPT = 1000;
 const LONGEST_KEPT = 32_000_000;
 
@@ -17,7 +18,7 @@ export class Feeds {
   private readonly read = new LRUCache<string, LogPart>({
     ttl: KEPT,
     maxSize: LONGEST_KEPT,
-    sizeCalculation: ({ operations }) => operations.reduce((sum, { text }) => sum + text.length, 1),
+    sizeCalculation: ({ size }) => size + 1,
   });
 
   constructor(
@@ -70,10 +71,8 @@ export class Feeds {
     const all = this.byDocument.get(documentId);
     if (!all || fresh.length === 0) return;
     const { revision } = fresh[fresh.length - 1];
-    this.read.set(keyOf(documentId, fresh[0].revision - 1), {
-      revision,
-      operations: fresh.map(writtenOf),
-    });
+    const part = new LogPart({ revision, operations: fresh.map(writtenOf) });
+    this.read.set(keyOf(documentId, fresh[0].revision - 1), part);
     for (const one of all) one.came(revision);
   }
 
@@ -92,7 +91,7 @@ export class Feeds {
     try {
       const part = await reading;
       // That nothing has been done yet is not true for long.
-      if (part.operations.length > 0) this.read.set(key, part);
+      if (part.last !== undefined) this.read.set(key, part);
       return { part, isFresh: true };
     } finally {
       this.reading.delete(key);
@@ -100,14 +99,8 @@ export class Feeds {
   }
 
   private async readAfter(documentId: string, since: number): Promise<LogPart> {
-    const { revision, operations } = await operationsSince(this.database, documentId, since);
-    return { revision, operations: operations.map(writtenOf) };
+    return new LogPart(await writtenSince(this.database, documentId, since));
   }
 }
 
 const keyOf = (documentId: string, since: number): string => `${documentId} ${since}`;
-
-const writtenOf = (one: ConfirmedOperation): LogPart['operations'][number] => ({
-  revision: one.revision,
-  text: JSON.stringify(one),
-});

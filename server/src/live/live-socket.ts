@@ -5,6 +5,7 @@ import {
   fromWindowSchema,
   type FromServer,
   type FromWindow,
+  type OperationResult,
 } from '@stylet/core/api';
 import { randomUUID } from 'node:crypto';
 import { Problem } from '@stylet/core/problems';
@@ -17,7 +18,7 @@ import type { Performer } from '../documents/performer';
 import { problemBodyOf } from '../problem-replies';
 import type { Feeds } from './feeds';
 import type { Presences } from './presences';
-import type { LogPart } from './subscription';
+import type { LogPart } from './log-part';
 
 /** Messages of one window that wait for their turn, and their length; while there are more, nothing more is read from it. */
 const MOST_WAITING = 64;
@@ -26,7 +27,7 @@ const LONGEST_WAITING = 4_000_000;
 const MOST_UNSENT = 1_000_000;
 /** How often it is looked whether they have been sent, in ms. */
 const LOOKED_EVERY = 50;
-/** Revisions that are remembered as this window's own work. */
+/** Revisions of a document that are remembered as this window's own work. */
 const MOST_OWN = 1000;
 
 /** Why a socket is closed (RFC 6455, 7.4.1). */
@@ -52,8 +53,8 @@ export class LiveSocket {
   private readonly turns = new Map<string, Promise<void>>();
   private waiting = 0;
   private waitingLength = 0;
-  /** What came over this very socket, and has not been told back: “document revision”. */
-  private readonly own = new Set<string>();
+  /** By document that is open: revisions of what came over this very socket, and has not been told back. */
+  private readonly own = new Map<string, Set<number>>();
   private readonly id = randomUUID();
   /** How much it may say of itself just now, and since when. */
   private mayTell = PRESENCES_A_SECOND;
@@ -182,6 +183,7 @@ export class LiveSocket {
       if (this.socket.bufferedAmount < MOST_UNSENT / 4)
         this.say({ kind: 'there', documentId, window, presence });
     });
+    this.own.set(documentId, new Set());
     this.open.set(documentId, () => {
       leave();
       goes();
@@ -192,7 +194,7 @@ export class LiveSocket {
     this.open.get(documentId)?.();
     this.open.delete(documentId);
     // Whoever opens it again begins from what it says that it knows.
-    for (const one of this.own) if (one.startsWith(documentId)) this.own.delete(one);
+    this.own.delete(documentId);
   }
 
   private async perform({
@@ -202,33 +204,37 @@ export class LiveSocket {
   }: FromWindow & { readonly kind: 'perform' }): Promise<void> {
     try {
       const result = await this.tools.performer.perform(this.identity, documentId, operations);
-      if (this.open.has(documentId))
-        for (const { revision } of result.operations) this.remember(documentId, revision);
+      this.remember(documentId, result.operations);
       this.say({ kind: 'performed', request, ...result });
     } catch (error) {
       this.say({ kind: 'refused', request, problem: problemBodyOf(error) });
     }
   }
 
-  private remember(documentId: string, revision: number): void {
-    this.own.add(`${documentId} ${revision}`);
-    if (this.own.size > MOST_OWN) this.own.delete(this.own.values().next().value!);
+  private remember(documentId: string, done: OperationResult['operations']): void {
+    const own = this.own.get(documentId);
+    if (!own) return;
+    for (const { revision } of done) own.add(revision);
+    for (const revision of own) {
+      if (own.size <= MOST_OWN) return;
+      own.delete(revision);
+    }
   }
 
-  private tell(documentId: string, { revision, operations }: LogPart): void {
-    const news = operations.filter((one) => !this.own.delete(`${documentId} ${one.revision}`));
-    const texts = news.map(({ text }) => text).join(',');
-    this.send(
-      `{"kind":"operations","documentId":"${documentId}","revision":${revision},"operations":[${texts}]}`,
-    );
+  private tell(documentId: string, part: LogPart): void {
+    const head = `{"kind":"operations","documentId":"${documentId}","revision":${part.revision},"operations":[`;
+    const own = this.own.get(documentId);
+    const news = part.without((revision) => own?.delete(revision) ?? false);
+    // In one piece: whoever is told gets it in one frame, and what others are told too is not written anew.
+    this.send(Buffer.concat([Buffer.from(head), ...news, Buffer.from(']}')]));
   }
 
   private say(message: FromServer): void {
-    this.send(JSON.stringify(message));
+    this.send(Buffer.from(JSON.stringify(message)));
   }
 
-  private send(text: string): void {
-    if (this.socket.readyState === this.socket.OPEN) this.socket.send(text);
+  private send(text: Buffer): void {
+    if (this.socket.readyState === this.socket.OPEN) this.socket.send(text, { binary: false });
   }
 
   /** Waits until most of what was sent is on its way. */

@@ -1,5 +1,6 @@
 import { Problem } from '@stylet/core/problems';
-import { Subscription, type LogPart, type ReadPart } from './subscription';
+import { LogPart } from './log-part';
+import { Subscription, type ReadPart } from './subscription';
 
 const settled = () => new Promise((resolve) => setTimeout(resolve, 0));
 
@@ -16,7 +17,7 @@ class World {
       since,
       {
         ready: () => this.ready,
-        tell: ({ operations }) => this.told.push(operations.map(({ revision }) => revision)),
+        tell: ({ revisions }) => this.told.push([...revisions]),
         closed: ({ code }) => this.closed.push(code),
       },
       (from) =>
@@ -40,7 +41,7 @@ class World {
       revision: since + i + 1,
       text: '',
     }));
-    return { revision, operations };
+    return new LogPart({ revision, operations });
   }
 
   /** Ends the reading that is on its way. */

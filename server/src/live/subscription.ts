@@ -1,15 +1,9 @@
 import type { ProblemBody } from '@stylet/core/api';
 import { problemBodyOf } from '../problem-replies';
+import type { LogPart } from './log-part';
 
 /** Who could not be told is told again after so long, in ms. */
 const AGAIN = 1000;
-
-/** A part of a document's log, each operation written down once for all who are told. */
-export interface LogPart {
-  /** The document's, now. */
-  readonly revision: number;
-  readonly operations: readonly { readonly revision: number; readonly text: string }[];
-}
 
 /** What was read of a log; `isFresh`: now, and not a while ago for somebody else. */
 export interface ReadPart {
@@ -86,7 +80,7 @@ export class Subscription {
       this.isUnsure = false;
       const { part, isFresh } = await this.read(this.at);
       if (this.isOver) return;
-      const last = part.operations.at(-1)?.revision;
+      const { last } = part;
       // What others have had read may be older than what was heard, or than this subscription.
       if (!isFresh && (wasUnsure || last === undefined)) this.isUnsure = true;
       if (last === undefined && !isFresh) continue;
