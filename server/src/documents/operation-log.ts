@@ -36,25 +36,36 @@ export async function writtenSince(
   documentId: string,
   since: number,
 ): Promise<WrittenLog> {
-  // One statement: both are as they were at one moment.
-  const rows = await queries
+  // Taken first: joined with its document all that follow would be sorted, and written as text before that.
+  const first = queries
     .select({
-      now: documents.revision,
       id: operations.id,
       revision: operations.revision,
       baseRevision: operations.baseRevision,
       author: operations.author,
       at: operations.at,
-      effect: sql<string>`${operations.effect}::text`,
+      effect: operations.effect,
+    })
+    .from(operations)
+    .where(and(eq(operations.documentId, documentId), gt(operations.revision, since)))
+    .orderBy(asc(operations.revision))
+    .limit(MOST)
+    .as('first');
+  // One statement: both are as they were at one moment.
+  const rows = await queries
+    .select({
+      now: documents.revision,
+      id: first.id,
+      revision: first.revision,
+      baseRevision: first.baseRevision,
+      author: first.author,
+      at: first.at,
+      effect: sql<string>`${first.effect}::text`,
     })
     .from(documents)
-    .leftJoin(
-      operations,
-      and(eq(operations.documentId, documents.id), gt(operations.revision, since)),
-    )
+    .leftJoin(first, sql`true`)
     .where(eq(documents.id, documentId))
-    .orderBy(asc(operations.revision))
-    .limit(MOST);
+    .orderBy(asc(first.revision));
   if (rows.length === 0) throw notFound(documentId);
   const written = rows.flatMap(({ id, revision, baseRevision, author, at, effect }) => {
     if (revision === null) return []; // Nothing was done since.
