@@ -34,6 +34,7 @@ export {
   type EntityName,
   type Whereabouts,
 } from './entities';
+export { isSame } from './fields';
 export * from './kinds';
 export * from './draft';
 export * from './ids';

@@ -12,6 +12,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
+import { isSame } from '@stylet/core/document';
 import { pageView, transformBox } from '@stylet/core/geometry';
 import { toPoints } from '@stylet/core/paper';
 import { familyFacts, type Family, type ParagraphLook } from '@stylet/core/typed';
@@ -102,17 +103,23 @@ export class TypedBar {
   protected readonly families = fontChoices;
   protected readonly trouble = signal<string | undefined>(undefined);
 
-  protected readonly look = computed(() => {
-    this.editing.version();
-    const { view } = this.editing;
-    const setup = this.editing.text()?.setup;
-    return view && setup ? lookAt(view.state, setup.look) : {};
-  });
-  protected readonly paragraph = computed<ParagraphLook>(() => {
-    this.editing.version();
-    const { view } = this.editing;
-    return view ? paragraphAt(view.state) : {};
-  });
+  protected readonly look = computed(
+    () => {
+      this.editing.version();
+      const { view } = this.editing;
+      const setup = this.editing.text()?.setup;
+      return view && setup ? lookAt(view.state, setup.look) : {};
+    },
+    { equal: isSame },
+  );
+  protected readonly paragraph = computed<ParagraphLook>(
+    () => {
+      this.editing.version();
+      const { view } = this.editing;
+      return view ? paragraphAt(view.state) : {};
+    },
+    { equal: isSame },
+  );
   protected readonly formula = computed(() => {
     this.editing.version();
     const { view } = this.editing;

@@ -1,5 +1,5 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { bodyOfBox, roomInBox } from '@stylet/core/document';
+import { bodyOfBox, isSame, roomInBox } from '@stylet/core/document';
 import type { Body, Family, Look, Paragraph, ParagraphLook } from '@stylet/core/typed';
 import { facesIn } from '@stylet/core/typesetting';
 import { baseKeymap, chainCommands, splitBlockKeepMarks } from 'prosemirror-commands';
@@ -33,8 +33,9 @@ export class RichEditor implements TextInHand {
   private readonly typesetting = inject(Typesetting);
   private view: EditorView | undefined;
   readonly cssFamily: (family: Family) => string = cssFamily;
-  readonly look = signal<Partial<Look>>({});
-  readonly paragraph = signal<ParagraphLook>({});
+  // From letter to letter both stay as they are: then no bar is made anew.
+  readonly look = signal<Partial<Look>>({}, { equal: isSame });
+  readonly paragraph = signal<ParagraphLook>({}, { equal: isSame });
   readonly formula = signal('');
 
   /** Shows what is typed in, in an element, and has the keyboard there. */
