@@ -4,7 +4,7 @@ import { execFileSync } from 'node:child_process';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test, SLIDE } from './support/fixtures';
-import type { DeskDriver } from './support/desk';
+import { DeskDriver } from './support/desk';
 import type { Instance } from './support/instance';
 
 interface Box {
@@ -252,6 +252,47 @@ test('typed text is seen in another window while it is typed', async ({
   await desk.page.keyboard.type('Seen at once');
   await expect(other.getByText('Typed text 1')).toBeVisible();
   await expect(editor(desk)).toBeFocused();
+});
+
+test('two type in one box at the same time: both have the words of both, and go on where they were', async ({
+  desk,
+  deck,
+  instance,
+  browser,
+}) => {
+  const boxes = () => boxesOf(instance, deck);
+  const words = async () => (await boxes()).map((box) => box.paragraphs[0].runs[0].text);
+  await desk.open(instance.url, deck);
+  await begin(desk, 80, 230);
+  await desk.page.keyboard.type('High water');
+  await expect.poll(words).toEqual(['High water']);
+  const elsewhere = await browser.newContext({ viewport: desk.page.viewportSize() });
+  try {
+    const other = new DeskDriver(await elsewhere.newPage());
+    await other.open(instance.url, deck);
+    await begin(other, 84, 236);
+    await expect(editor(other)).toHaveText('High water');
+    await other.page.keyboard.press('Control+Home');
+    await Promise.all([
+      desk.page.keyboard.type(' at noon, low at six', { delay: 60 }),
+      other.page.keyboard.type('Spring: ', { delay: 150 }),
+    ]);
+    const both = 'Spring: High water at noon, low at six';
+    for (const one of [desk, other]) await expect(editor(one)).toHaveText(both);
+    await other.page.keyboard.type('today ');
+    await desk.page.keyboard.type('!');
+    const all = 'Spring: today High water at noon, low at six!';
+    for (const one of [desk, other]) await expect(editor(one)).toHaveText(all);
+    await expect.poll(words).toEqual([all]);
+    // Each takes back only what is theirs.
+    await other.page.keyboard.press('Escape');
+    await desk.page.keyboard.press('Escape');
+    await other.page.keyboard.press('Control+z');
+    await other.page.keyboard.press('Control+z');
+    await expect.poll(words).toEqual(['High water at noon, low at six!']);
+  } finally {
+    await elsewhere.close();
+  }
 });
 
 test('a box is as wide as its side is dragged to, its lines ending there; and undone in one step', async ({

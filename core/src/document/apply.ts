@@ -8,6 +8,7 @@ import {
   type Deed,
   type EntityName,
   type Thing,
+  type Was,
   type Whereabouts,
 } from './entities';
 import type { Effect } from './operation';
@@ -48,7 +49,7 @@ function doTo<E extends EntityName>(things: Things, deed: Deed<E>): void {
       return;
     case 'change': {
       const before = things.find(entity, deed.where);
-      if (before) things.put(entity, changedThing(entity, before, deed.fields));
+      if (before) things.put(entity, changedThing(entity, before, deed.fields, deed.was));
       return;
     }
     case 'remove':
@@ -131,10 +132,29 @@ function inverted<E extends EntityName>(state: DocumentState, deed: Deed<E>): Ef
       return there ? entities[entity].add(there) : entities[entity].remove(where);
     }
     case 'change':
-      return before && entities[entity].change(where, thingFieldsNow(entity, before, deed.fields));
+      return (
+        before &&
+        entities[entity].change(
+          where,
+          thingFieldsNow(entity, before, deed.fields),
+          wordsAfter(entity, before, deed),
+        )
+      );
     case 'remove':
       return before && entities[entity].add(before);
   }
+}
+
+/** What the words of a box are after a change of them, which taking that back goes on from. */
+function wordsAfter<E extends EntityName>(
+  entity: E,
+  before: Thing<E>,
+  { fields, was }: Extract<Deed<E>, { readonly verb: 'change' }>,
+): Was | undefined {
+  const after: object = changedThing(entity, before, fields, was);
+  return 'paragraphs' in fields && 'paragraphs' in after
+    ? { paragraphs: after.paragraphs as Was['paragraphs'] }
+    : undefined;
 }
 
 /** A thing of a document, if it is there. */

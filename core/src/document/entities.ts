@@ -7,7 +7,8 @@ import { linkSchema } from './link';
 import type { AnnotationFields, Effect } from './operation';
 import { documentPageSchema, type DocumentPage, type PageFields } from './page';
 import { pictureSchema } from './picture';
-import { textBoxSchema } from './text-box';
+import { mergedParagraphs } from '../typed/index';
+import { textBoxSchema, type TextBox } from './text-box';
 
 /** What a document is made of: things with an id of their own, which are added, changed and removed alike. */
 export interface EntityTypes {
@@ -32,7 +33,7 @@ export interface Entity<T, F> {
   /** Whether a thing is still as it was added. */
   readonly isAs: (now: T, added: T) => boolean;
   readonly add: (thing: T) => Effect;
-  readonly change: (where: Whereabouts, fields: F) => Effect;
+  readonly change: (where: Whereabouts, fields: F, was?: Was) => Effect;
   readonly remove: (where: Whereabouts) => Effect;
 }
 
@@ -66,11 +67,12 @@ export const entities: {
     // Every change of an annotation sets `modified`: the same time means the same state.
     isAs: (now, added) => now.modified === added.modified,
     add: (annotation) => ({ type: 'annotation.add', annotation }),
-    change: ({ id, pageId }, fields) => ({
+    change: ({ id, pageId }, fields, was) => ({
       type: 'annotation.change',
       pageId: pageId!,
       annotationId: id,
       fields,
+      ...(was ? { was } : {}),
     }),
     remove: ({ id, pageId }) => ({
       type: 'annotation.remove',
@@ -96,10 +98,18 @@ export const entities: {
   },
 };
 
+export type Was = NonNullable<Extract<Effect, { readonly type: 'annotation.change' }>['was']>;
+
 /** What an effect does to one thing. */
 export type Deed<E extends EntityName = EntityName> = { readonly entity: E } & (
   | { readonly verb: 'add'; readonly thing: Thing<E> }
-  | { readonly verb: 'change'; readonly where: Whereabouts; readonly fields: FieldsOf<E> }
+  | {
+      readonly verb: 'change';
+      readonly where: Whereabouts;
+      readonly fields: FieldsOf<E>;
+      /** What fields that are merged were when they were changed. */
+      readonly was?: Was;
+    }
   | { readonly verb: 'remove'; readonly where: Whereabouts }
 );
 
@@ -116,6 +126,7 @@ export function deedOf(
         verb: 'change',
         where: { id: effect.annotationId, pageId: effect.pageId },
         fields: effect.fields,
+        ...(effect.was ? { was: effect.was } : {}),
       };
     case 'annotation.remove':
       return {
@@ -166,8 +177,19 @@ export function changedThing<E extends EntityName>(
   entity: E,
   before: Thing<E>,
   fields: FieldsOf<E>,
+  was?: Was,
 ): Thing<E> {
-  return changedFields(before, entities[entity].fields(before), fields);
+  const told = was ? { ...fields, ...mergedFields(before, fields, was) } : fields;
+  return changedFields(before, entities[entity].fields(before), told);
+}
+
+/** The words of a box that others have gone on with meanwhile, with what was made of those that were there before. */
+function mergedFields(before: object, fields: object, { paragraphs: base }: Was): object {
+  if (!('paragraphs' in before) || !('paragraphs' in fields)) return {};
+  const [theirs, ours] = [before, fields].map(
+    ({ paragraphs }) => paragraphs as TextBox['paragraphs'],
+  );
+  return isSame(theirs, base) ? {} : { paragraphs: mergedParagraphs(base, theirs, ours) };
 }
 
 /** What the fields of a thing that are about to be changed are now; null for those there are none of. */

@@ -112,6 +112,17 @@ test('what becomes of a stroke later is undone together with it, whatever was do
 test('what amends nothing that was made here is a step of its own', () => {
   const drawn: Reversal[] = [{ effect: remove, of: add }];
   const history = historyAfter(noHistory, 'changed', drawn);
-  const recoloured: Reversal[] = [{ effect: change('#111111'), of: change('#222222') }];
+  const other = { ...change('#222222'), annotationId: newId() };
+  const recoloured: Reversal[] = [{ effect: change('#111111'), of: other }];
   expect(historyAfter(history, 'amended', recoloured).undo).toEqual([drawn, recoloured]);
+});
+
+test('what goes on with what the last step was about is undone together with it', () => {
+  const drawn: Reversal[] = [{ effect: remove, of: add }];
+  const recoloured: Reversal[] = [{ effect: change('#111111'), of: change('#222222') }];
+  const history = historyAfter(noHistory, 'changed', drawn);
+  const one = historyAfter(history, 'amended', recoloured);
+  expect(one.undo).toEqual([[...recoloured, ...drawn]]);
+  expect(historyAfter(one, 'amended', recoloured).undo).toHaveLength(1);
+  expect(historyAfter(one, 'changed', recoloured).undo).toHaveLength(2);
 });

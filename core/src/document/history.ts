@@ -5,6 +5,7 @@ import {
   entities,
   placeOfDeed,
   thingFieldsNow,
+  whereOf,
   type Deed,
   type EntityName,
 } from './entities';
@@ -49,7 +50,10 @@ export function historyAfter(
   }
 }
 
-/** The step that made what is put back is taken back together with what has become of it. */
+/**
+ * The step that made what is put back is taken back together with what has become of it; and so is the last one with what
+ * goes on with the same thing.
+ */
 function amended(undo: History['undo'], reversals: readonly Reversal[]): History['undo'] {
   const replaced = new Set(
     reversals.flatMap(({ effect }) =>
@@ -59,9 +63,18 @@ function amended(undo: History['undo'], reversals: readonly Reversal[]): History
   const at = undo.findLastIndex((step) =>
     step.some(({ of }) => of.type === 'annotation.add' && replaced.has(of.annotation.id)),
   );
-  if (at < 0) return [...undo, reversals];
-  return undo.with(at, [...reversals, ...undo[at]]);
+  const last = undo.length - 1;
+  const about = new Set(reversals.flatMap(annotationOf));
+  const goesOn = last >= 0 && undo[last].flatMap(annotationOf).some((id) => about.has(id));
+  const step = at < 0 && goesOn ? last : at;
+  if (step < 0) return [...undo, reversals];
+  return undo.with(step, [...reversals, ...undo[step]]);
 }
+
+const annotationOf = ({ of }: Reversal): string[] => {
+  const where = whereOf(of, 'annotation');
+  return where ? [where.id] : [];
+};
 
 /**
  * Whether what an effect brought about is still as it left it. If not, somebody has gone on from
@@ -79,15 +92,21 @@ function isDone<E extends EntityName>(state: DocumentState, deed: Deed<E>): bool
   switch (deed.verb) {
     case 'add':
       return now !== undefined && entities[entity].isAs(now, deed.thing);
-    case 'change':
-      return (
-        now !== undefined &&
-        isSame(
-          thingFieldsNow(entity, now, deed.fields),
-          thingFieldsNow(entity, changedThing(entity, now, deed.fields), deed.fields),
-        )
+    case 'change': {
+      if (now === undefined) return false;
+      const fields = deed.was ? withoutMerged(deed.fields) : deed.fields;
+      return isSame(
+        thingFieldsNow(entity, now, fields),
+        thingFieldsNow(entity, changedThing(entity, now, fields), fields),
       );
+    }
     case 'remove':
       return now === undefined;
   }
+}
+
+/** What of a change stands whatever others have made of the words meanwhile: taking it back leaves theirs. */
+function withoutMerged<F extends object>(fields: F): F {
+  const rest = { paragraphs: undefined, size: undefined, modified: undefined };
+  return { ...fields, ...rest };
 }

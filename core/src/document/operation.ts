@@ -49,6 +49,8 @@ const effectSchema = z.discriminatedUnion('type', [
     pageId: idSchema,
     annotationId: idSchema,
     fields: annotationFieldsSchema,
+    /** The words that were gone on from: what others make of them meanwhile stays. */
+    was: textBoxSchema.pick({ paragraphs: true }).optional(),
   }),
   z.object({ type: z.literal('annotation.remove'), pageId: idSchema, annotationId: idSchema }),
   z.object({ type: z.literal('landmark.add'), landmark: landmarkSchema }),

@@ -6,6 +6,7 @@ import {
   type DocumentState,
   type Effect,
   type Landmark,
+  type TextBox,
 } from '../index';
 
 /** Few ids, so that effects meet. */
@@ -34,6 +35,30 @@ const ink: fc.Arbitrary<Annotation> = fc.record({
   width: fc.constant(1),
   smoothing: fc.constant(0),
   samples: fc.constant(''),
+});
+
+const paragraphs = fc.array(
+  fc.constantFrom('', 'high water', 'high waters', 'low water').map((text) => ({
+    runs: text === '' ? [] : [{ text }],
+  })),
+  { minLength: 1, maxLength: 3 },
+);
+
+export const textBox: fc.Arbitrary<TextBox> = fc.record({
+  kind: fc.constant('textBox' as const),
+  id: ids,
+  pageId: pageIds,
+  order,
+  color,
+  opacity: fc.constant(1),
+  author: fc.constant('A'),
+  created: fc.constant(NOW),
+  modified,
+  look: fc.constant({ font: 'inter' as const, size: 12 }),
+  paragraphs,
+  frame: fc.constant({ padding: 4 }),
+  size: fc.constant({ width: 90, height: 20 }),
+  transform: fc.constant<TextBox['transform']>([1, 0, 0, 1, 0, 0]),
 });
 
 const landmark: fc.Arbitrary<Landmark> = fc.oneof(
@@ -75,7 +100,17 @@ const annotationFields = fc.oneof(
 
 /** What people do to annotations. */
 export const annotationEffect: fc.Arbitrary<Effect> = fc.oneof(
-  fc.record({ type: fc.constant('annotation.add' as const), annotation: ink }),
+  fc.record({ type: fc.constant('annotation.add' as const), annotation: fc.oneof(ink, textBox) }),
+  fc.record(
+    {
+      type: fc.constant('annotation.change' as const),
+      pageId: pageIds,
+      annotationId: ids,
+      fields: fc.record({ paragraphs, modified }),
+      was: fc.record({ paragraphs }),
+    },
+    { requiredKeys: ['type', 'pageId', 'annotationId', 'fields'] },
+  ),
   fc.record({
     type: fc.constant('annotation.change' as const),
     pageId: pageIds,

@@ -7,6 +7,7 @@ import { history } from 'prosemirror-history';
 import { keymap } from 'prosemirror-keymap';
 import { EditorState, type Command, type Plugin } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
+import { goOnWith } from '../../platform/typed/going-on-with';
 import { formulaAt, putFormula, typedFormulas } from '../../platform/typed/formula-commands';
 import { LINES, laidParagraphs, settingLines } from '../../platform/typed/line-decorations';
 import { copiedText, docOf, paragraphsOf } from '../../platform/typed/rich-model';
@@ -99,6 +100,13 @@ export class RichEditor implements TextInHand {
     if (!view) return;
     const { content } = docOf(paragraphs);
     view.dispatch(view.state.tr.replaceWith(0, view.state.doc.content.size, content));
+  }
+
+  goOnWith(paragraphs: readonly Paragraph[]): void {
+    const { view } = this;
+    if (!view) return;
+    const { tr } = view.state;
+    view.dispatch(goOnWith(tr, docOf(paragraphs)).setMeta('addToHistory', false));
   }
 
   takeKeyboard(): void {

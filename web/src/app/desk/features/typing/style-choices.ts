@@ -46,15 +46,17 @@ export class StyleChoices {
   /** One step of undo for all of them; the next box begins with it too. */
   private apply(style: TextStyle): void {
     const modified = new Date().toISOString();
-    const boxes = this.boxes()
-      .filter(isEditable)
-      .map((box) => this.sizes.measured({ ...box, ...styledFields(box, style), modified }));
+    const before = this.boxes().filter(isEditable);
+    const boxes = before.map((box) =>
+      this.sizes.measured({ ...box, ...styledFields(box, style), modified }),
+    );
     this.editing.change(
-      boxes.map(({ pageId, id, color, look, frame, paragraphs, size }) => ({
+      boxes.map(({ pageId, id, color, look, frame, paragraphs, size }, i) => ({
         type: 'annotation.change',
         pageId,
         annotationId: id,
         fields: { color, look, frame, paragraphs, size, modified },
+        was: { paragraphs: before[i].paragraphs },
       })),
     );
     for (const box of boxes) this.sizes.settle(box, () => false);

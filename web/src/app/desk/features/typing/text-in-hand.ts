@@ -16,6 +16,8 @@ export interface TextInHand {
   putFormula(source: string): void;
   /** All paragraphs are others now; one step of what can be undone here. */
   replaceAll(paragraphs: readonly Paragraph[]): void;
+  /** Somebody else has gone on with them: the caret stays where it is among the words. */
+  goOnWith(paragraphs: readonly Paragraph[]): void;
   /** Has lines end where they are laid out to, once more. */
   lay(): void;
   /** Has the keyboard here, unless a menu has it, which gives it back. */

@@ -1,7 +1,8 @@
-import { Injectable, computed, inject, signal, untracked } from '@angular/core';
+import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import {
   find,
   highestOrder,
+  isSame,
   newId,
   orderAbove,
   styleOfBox,
@@ -16,12 +17,15 @@ import { documentFeature } from '../../platform/document/document.reducer';
 import { Editing } from '../../platform/document/editing';
 import type { Remains } from '../../platform/paper/remains';
 import { BoxSizes } from './box-sizes';
+import { fieldsSince, goneOn, isOnlyLarger } from './going-on';
 import type { TextInHand } from './text-in-hand';
 import { TextStyleKit } from './text-style-kit';
 
 /** What is typed is sent on after so many ms; a pause of so many begins another step of undo. */
 const SENT_AFTER = 400;
 const BURST = 1500;
+/** As many of what was sent may still be on their way. */
+const MOST_BEFORE = 20;
 
 /** The box of text that is being typed in. */
 @Injectable()
@@ -34,6 +38,8 @@ export class Typing {
   private readonly draft = signal<TextBox | undefined>(undefined);
   /** As it was sent last; undefined for one that is not on its page yet. */
   private sent: TextBox | undefined;
+  /** As it was before it was sent, lately: where that is not taken the page has one of these again. */
+  private before: readonly TextBox[] = [];
   private timer: ReturnType<typeof setTimeout> | undefined;
   private burstEnds = 0;
 
@@ -44,6 +50,12 @@ export class Typing {
   readonly box = this.draft.asReadonly();
   readonly pageId = computed(() => this.draft()?.pageId);
   private readonly id = computed(() => this.draft()?.id);
+  /** What is on the page of it, whoever made that. */
+  private readonly there = computed(() => {
+    const [id, pageId] = [this.id(), this.pageId()];
+    const box = id !== undefined && pageId !== undefined && find(this.state(), pageId, id);
+    return box && box.kind === 'textBox' ? box : undefined;
+  });
 
   /** While it is edited it is drawn by the editor. */
   readonly remains = computed<Remains | undefined>(() => {
@@ -52,6 +64,13 @@ export class Typing {
     const box = untracked(this.draft);
     return id === undefined || !box ? undefined : { gone: new Map([[id, box]]), left: [] };
   });
+
+  constructor() {
+    effect(() => {
+      const box = this.there();
+      if (box) untracked(() => this.heard(box));
+    });
+  }
 
   /** A new box, as wide as its text or of a width; `transform` from its top left to page space. */
   begin(pageId: string, transform: Matrix, width?: number): void {
@@ -120,6 +139,7 @@ export class Typing {
     } else if (this.sent && find(this.state(), box.pageId, box.id)) this.carryOut(removalOf(box));
     this.draft.set(undefined);
     this.sent = undefined;
+    this.before = [];
     this.burstEnds = 0;
   }
 
@@ -132,18 +152,32 @@ export class Typing {
       this.draft.set(now);
   }
 
+  /** Somebody else has gone on with it, or it is here as it was sent. */
+  private heard(theirs: TextBox): void {
+    const [sent, draft] = [this.sent, this.draft()];
+    if (!sent || !draft || sent === theirs || this.before.some(isJust(theirs))) return;
+    const box = goneOn(sent, theirs, draft);
+    this.sent = theirs;
+    if (isSame({ ...box, modified: '' }, { ...draft, modified: '' })) return;
+    const isTyped = !isSame(box.paragraphs, draft.paragraphs);
+    this.draft.set(this.sizes.measured(box));
+    if (isTyped) this.editor()?.goOnWith(box.paragraphs);
+  }
+
   private send(): void {
     clearTimeout(this.timer);
     this.timer = undefined;
     const box = this.draft();
     if (!box || box === this.sent) return;
     if (this.sent && find(this.state(), box.pageId, box.id)) {
-      const { paragraphs, look, color, frame, size, modified } = box;
-      const keepsWidth = box.keepsWidth ?? null;
-      const fields = { paragraphs, look, color, frame, size, keepsWidth, modified };
+      const fields = fieldsSince(this.sent, box);
+      // What others have made larger they tell themselves.
+      if (!fields || (this.before.length === 0 && isOnlyLarger(this.sent, box))) return;
       const { pageId, id: annotationId } = box;
-      this.carryOut({ type: 'annotation.change', pageId, annotationId, fields });
+      const was = fields.paragraphs ? { was: { paragraphs: this.sent.paragraphs } } : {};
+      this.before = [...this.before, this.sent].slice(-MOST_BEFORE);
       this.sent = box;
+      this.carryOut({ type: 'annotation.change', pageId, annotationId, fields, ...was });
       return;
     }
     if (isEmpty(box)) return;
@@ -162,6 +196,11 @@ export class Typing {
     this.burstEnds = now + BURST;
   }
 }
+
+const isJust =
+  ({ modified, paragraphs }: TextBox) =>
+  (one: TextBox): boolean =>
+    one.modified === modified && isSame(one.paragraphs, paragraphs);
 
 const isEmpty = ({ paragraphs }: TextBox): boolean =>
   paragraphs.every(({ runs }) => runs.length === 0);
