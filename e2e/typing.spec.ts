@@ -284,6 +284,8 @@ test('two type in one box at the same time: both have the words of both, and go 
     const all = 'Spring: today High water at noon, low at six!';
     for (const one of [desk, other]) await expect(editor(one)).toHaveText(all);
     await expect.poll(words).toEqual([all]);
+    for (const one of [desk, other])
+      await expect(one.page.getByText('that you changed too')).toHaveCount(0);
     // Each takes back only what is theirs.
     await other.page.keyboard.press('Escape');
     await desk.page.keyboard.press('Escape');

@@ -37,6 +37,24 @@ test('removing is contested by changing, not by removing', () => {
   expect(contested([remove(1)], [remove(1)])).toEqual([]);
 });
 
+test('words that are put together are not contested; other fields, and what is removed, are', () => {
+  const typed = (text: string, fields: object = {}): Operation => {
+    const paragraphs = [{ runs: [{ text }] }];
+    const { effect } = change(1, {
+      paragraphs,
+      size: { width: text.length, height: 9 },
+      ...fields,
+    });
+    return made({ ...effect, was: { paragraphs: [{ runs: [] }] } } as Effect);
+  };
+  expect(contested([typed('ebb')], [typed('flood')])).toEqual([]);
+  expect(contested([typed('ebb')], [remove(1)])).toEqual([idOf(1)]);
+  const [red, blue] = ['#ff0000', '#0000ff'];
+  expect(contested([typed('ebb', { color: red })], [typed('flood', { color: blue })])).toEqual([
+    idOf(1),
+  ]);
+});
+
 test('of several changes the last counts', () => {
   const mine = [change(1, { color: '#ff0000' }), change(1, { color: '#0000ff' })];
   expect(contested(mine, [change(1, { color: '#0000ff' })])).toEqual([]);

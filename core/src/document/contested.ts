@@ -1,4 +1,4 @@
-import { deedOf, placeOfDeed } from './entities';
+import { deedOf, ownFields, placeOfDeed } from './entities';
 import { isSame } from './fields';
 import type { Operation } from './operation';
 
@@ -40,7 +40,7 @@ function doneBy(operations: readonly Operation[]): Map<string, Done> {
     const { id } = placeOfDeed(deed);
     if (deed.verb === 'add') added.add(id);
     else if (!added.has(id))
-      done.set(id, deed.verb === 'remove' ? null : { ...done.get(id), ...deed.fields });
+      done.set(id, deed.verb === 'remove' ? null : { ...done.get(id), ...ownFields(deed) });
   }
   return done;
 }

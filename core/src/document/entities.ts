@@ -192,6 +192,18 @@ function mergedFields(before: object, fields: object, { paragraphs: base }: Was)
   return isSame(theirs, base) ? {} : { paragraphs: mergedParagraphs(base, theirs, ours) };
 }
 
+/** The fields of a change whose last one counts: words are put together, and their box is as large as they are. */
+export function ownFields<E extends EntityName>({
+  fields,
+  was,
+}: Extract<Deed<E>, { readonly verb: 'change' }>): FieldsOf<E> {
+  if (!was) return fields;
+  const merged = new Set(['paragraphs', 'size', 'modified']);
+  return Object.fromEntries(
+    Object.entries(fields).filter(([key]) => !merged.has(key)),
+  ) as FieldsOf<E>;
+}
+
 /** What the fields of a thing that are about to be changed are now; null for those there are none of. */
 export const thingFieldsNow = <E extends EntityName>(
   entity: E,

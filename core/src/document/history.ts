@@ -3,6 +3,7 @@ import {
   changedThing,
   deedOf,
   entities,
+  ownFields,
   placeOfDeed,
   thingFieldsNow,
   whereOf,
@@ -94,7 +95,7 @@ function isDone<E extends EntityName>(state: DocumentState, deed: Deed<E>): bool
       return now !== undefined && entities[entity].isAs(now, deed.thing);
     case 'change': {
       if (now === undefined) return false;
-      const fields = deed.was ? withoutMerged(deed.fields) : deed.fields;
+      const fields = ownFields(deed);
       return isSame(
         thingFieldsNow(entity, now, fields),
         thingFieldsNow(entity, changedThing(entity, now, fields), fields),
@@ -103,10 +104,4 @@ function isDone<E extends EntityName>(state: DocumentState, deed: Deed<E>): bool
     case 'remove':
       return now === undefined;
   }
-}
-
-/** What of a change stands whatever others have made of the words meanwhile: taking it back leaves theirs. */
-function withoutMerged<F extends object>(fields: F): F {
-  const rest = { paragraphs: undefined, size: undefined, modified: undefined };
-  return { ...fields, ...rest };
 }

@@ -21,8 +21,7 @@ const modified = fc
   .integer({ min: 0, max: 59 })
   .map((s) => new Date(Date.parse(NOW) + s * 1000).toISOString());
 
-const ink: fc.Arbitrary<Annotation> = fc.record({
-  kind: fc.constant('ink' as const),
+const common = {
   id: ids,
   pageId: pageIds,
   order,
@@ -31,6 +30,11 @@ const ink: fc.Arbitrary<Annotation> = fc.record({
   author: fc.constant('A'),
   created: fc.constant(NOW),
   modified,
+};
+
+const ink: fc.Arbitrary<Annotation> = fc.record({
+  ...common,
+  kind: fc.constant('ink' as const),
   instrument,
   width: fc.constant(1),
   smoothing: fc.constant(0),
@@ -45,15 +49,8 @@ const paragraphs = fc.array(
 );
 
 export const textBox: fc.Arbitrary<TextBox> = fc.record({
+  ...common,
   kind: fc.constant('textBox' as const),
-  id: ids,
-  pageId: pageIds,
-  order,
-  color,
-  opacity: fc.constant(1),
-  author: fc.constant('A'),
-  created: fc.constant(NOW),
-  modified,
   look: fc.constant({ font: 'inter' as const, size: 12 }),
   paragraphs,
   frame: fc.constant({ padding: 4 }),
