@@ -8,7 +8,7 @@ import { problemSchema } from './problem';
 /** Where a window and the server talk over a WebSocket (RFC 6455), in texts of JSON. */
 export const LIVE_PATH = '/api/live';
 /** The subprotocol (RFC 6455, 1.9): its number grows when an older window would not understand a newer server. */
-export const LIVE_PROTOCOL = 'stylet.live.1';
+export const LIVE_PROTOCOL = 'stylet.live.2';
 /** Why a socket is closed whose window is of another version (RFC 6455, 7.4.2: codes of applications' own). */
 export const LIVE_OTHER_VERSION = 4001;
 /** Something is heard of the server at least this often, in ms; who hears nothing for twice as long is cut off. */
