@@ -21,6 +21,7 @@ import {
   type DocumentState,
   type PageAnnotations,
 } from './state';
+import type { TextBox } from './text-box';
 
 /** Where things are kept while effects are carried out. */
 export interface Things {
@@ -151,10 +152,9 @@ function wordsAfter<E extends EntityName>(
   before: Thing<E>,
   { fields, was }: Extract<Deed<E>, { readonly verb: 'change' }>,
 ): Was | undefined {
-  const after: object = changedThing(entity, before, fields, was);
-  return 'paragraphs' in fields && 'paragraphs' in after
-    ? { paragraphs: after.paragraphs as Was['paragraphs'] }
-    : undefined;
+  if (!('paragraphs' in fields && 'paragraphs' in before)) return undefined;
+  const after = changedThing(entity, before, fields, was);
+  return { paragraphs: (after as TextBox).paragraphs };
 }
 
 /** A thing of a document, if it is there. */

@@ -1,5 +1,5 @@
+import { isSame } from '../same/index';
 import { deedOf, ownFields, placeOfDeed } from './entities';
-import { isSame } from './fields';
 import type { Operation } from './operation';
 
 /** What was done to one thing: the fields that were set, or null if it was removed. */

@@ -1,5 +1,7 @@
+import { isSame } from '../same/index';
+import { mergedParagraphs } from '../typed/index';
 import { foreignSchema, inkSchema, markupSchema, shapeSchema, type Annotation } from './annotation';
-import { changedFields, fieldsIn, fieldsNow, isSame, type KnownFields } from './fields';
+import { changedFields, fieldsIn, fieldsNow, type KnownFields } from './fields';
 import type { Kind } from './kinds';
 import { bookmarkSchema, keywordSchema, outlineEntrySchema, type Landmark } from './landmark';
 import type { LandmarkFields } from './landmark';
@@ -7,7 +9,6 @@ import { linkSchema } from './link';
 import type { AnnotationFields, Effect } from './operation';
 import { documentPageSchema, type DocumentPage, type PageFields } from './page';
 import { pictureSchema } from './picture';
-import { mergedParagraphs } from '../typed/index';
 import { textBoxSchema, type TextBox } from './text-box';
 
 /** What a document is made of: things with an id of their own, which are added, changed and removed alike. */
@@ -189,7 +190,7 @@ function mergedFields(before: object, fields: object, { paragraphs: base }: Was)
   const [theirs, ours] = [before, fields].map(
     ({ paragraphs }) => paragraphs as TextBox['paragraphs'],
   );
-  return isSame(theirs, base) ? {} : { paragraphs: mergedParagraphs(base, theirs, ours) };
+  return { paragraphs: mergedParagraphs(base, theirs, ours) };
 }
 
 /** The fields of a change whose last one counts: words are put together, and their box is as large as they are. */

@@ -23,10 +23,6 @@ export function changedFields<T extends object>(before: T, known: KnownFields, f
   return Object.fromEntries(after) as T;
 }
 
-/** Whether two values are the same, also where they are kept apart; what is lacking is as null. */
-export const isSame = (a: unknown, b: unknown): boolean =>
-  a === b || JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
-
 /** What fields that are about to be changed are now; null for those there are none of. */
 export function fieldsNow(
   before: object,

@@ -1,3 +1,4 @@
+import { isSame } from '../same/index';
 import { findThing } from './apply';
 import {
   changedThing,
@@ -10,7 +11,6 @@ import {
   type Deed,
   type EntityName,
 } from './entities';
-import { isSame } from './fields';
 import type { Effect } from './operation';
 import type { DocumentState } from './state';
 

@@ -34,7 +34,6 @@ export {
   type EntityName,
   type Whereabouts,
 } from './entities';
-export { isSame } from './fields';
 export * from './kinds';
 export * from './draft';
 export * from './ids';

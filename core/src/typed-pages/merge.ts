@@ -1,3 +1,4 @@
+import { isSame } from '../same/index';
 import type { Block, TypedText } from './text';
 
 /** A text that two have gone on with, and whether something of it was changed by both: that is there twice then. */
@@ -16,8 +17,8 @@ export function merged(
   ours: TypedText,
   newId: () => string,
 ): Merged {
-  const setup = isSameText(ours.setup, base.setup) ? theirs.setup : ours.setup;
-  if (isSameText(base.blocks, theirs.blocks))
+  const setup = isSame(ours.setup, base.setup) ? theirs.setup : ours.setup;
+  if (isSame(base.blocks, theirs.blocks))
     return { text: { setup, blocks: ours.blocks }, isContested: false };
   const [before, own] = [byId(base.blocks), byId(ours.blocks)];
   const blocks: Block[] = [];
@@ -30,12 +31,12 @@ export function merged(
     const was = before.get(block.id);
     const is = own.get(block.id);
     if (!is) {
-      if (!was || !isSameText(was, block)) put(block);
+      if (!was || !isSame(was, block)) put(block);
     } else if (!was) {
       put(block);
-      if (!isSameText(is, block)) put({ ...is, id: newId() });
-    } else if (isSameText(was, is) || isSameText(is, block)) put(block);
-    else if (isSameText(was, block)) put(is);
+      if (!isSame(is, block)) put({ ...is, id: newId() });
+    } else if (isSame(was, is) || isSame(is, block)) put(block);
+    else if (isSame(was, block)) put(is);
     else {
       put(block);
       put({ ...is, id: newId() });
@@ -49,7 +50,7 @@ export function merged(
     if (there.has(block.id)) return;
     const was = before.get(block.id);
     const isTheirs = their.has(block.id);
-    if (isTheirs || (was && isSameText(was, block))) return;
+    if (isTheirs || (was && isSame(was, block))) return;
     const previous = ours.blocks.slice(0, i).findLast(({ id }) => there.has(id));
     const at = previous ? blocks.findIndex(({ id }) => id === previous.id) + 1 : 0;
     blocks.splice(at, 0, block);
@@ -76,12 +77,3 @@ function addedTo(
 
 const byId = (blocks: readonly Block[]): ReadonlyMap<string | undefined, Block> =>
   new Map(blocks.map((block) => [block.id, block]));
-
-/** Whether parts of texts say the same, in whatever order their fields are kept. */
-export const isSameText = (a: unknown, b: unknown): boolean =>
-  a === b || JSON.stringify(a, inOrder) === JSON.stringify(b, inOrder);
-
-const inOrder = (_: string, value: unknown): unknown =>
-  typeof value === 'object' && value !== null && !Array.isArray(value)
-    ? Object.fromEntries(Object.entries(value).sort(([one], [other]) => (one < other ? -1 : 1)))
-    : value;

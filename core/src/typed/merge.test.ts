@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { isSame } from '../same/index';
 import { LONGEST_TEXT, bodySchema, type Paragraph } from './body';
 import { mergedParagraphs } from './merge';
 
@@ -22,13 +23,14 @@ const run = fc.record(
   },
   { requiredKeys: ['text'] },
 );
-/** Runs of one look are one run. */
-const paragraphs = fc
-  .array(fc.record({ runs: fc.array(run, { maxLength: 3 }), indent: fc.nat(2) }), {
-    minLength: 1,
-    maxLength: 4,
-  })
-  .map((all) => mergedParagraphs(all, all, all));
+/** Of runs of one look beside each other there is one. */
+const runs = fc
+  .array(run, { maxLength: 3 })
+  .map((all) => all.filter(({ look }, i) => i === 0 || !isSame(look, all[i - 1].look)));
+const paragraphs = fc.array(fc.record({ runs, indent: fc.nat(2) }), {
+  minLength: 1,
+  maxLength: 4,
+});
 
 test('what only one has changed is as they made it; what both made alike is there once', () => {
   fc.assert(
@@ -110,6 +112,22 @@ test('looks of letters and of paragraphs go with what others type there', () => 
   ];
   expect(mergedParagraphs(base, bold, typed)).toEqual(wanted);
   expect(mergedParagraphs(base, typed, bold)).toEqual(wanted);
+});
+
+test('in which order fields are kept changes nothing: a database keeps them in one of its own', () => {
+  const base: Paragraph[] = [{ runs: [{ text: 'ebb', look: { bold: true, size: 9 } }] }];
+  const theirs: Paragraph[] = [{ runs: [{ text: 'ebb', look: { bold: true, size: 12 } }] }];
+  const ours: Paragraph[] = [{ runs: [{ text: 'ebbs', look: { size: 9, bold: true } }] }];
+  expect(mergedParagraphs(base, theirs, ours)).toEqual([
+    {
+      runs: [
+        { text: 'ebb', look: { bold: true, size: 12 } },
+        { text: 's', look: { bold: true, size: 9 } },
+      ],
+    },
+  ]);
+  const known: Paragraph[] = [{ runs: [{ text: 'ebbs', look: { bold: true, size: 9 } }] }];
+  expect(mergedParagraphs(known, ours, base)).toBe(base);
 });
 
 test('where both together are too long, what came last stands', () => {

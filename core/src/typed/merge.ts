@@ -1,10 +1,11 @@
 import { diffArrays } from 'diff';
+import { isSame, written } from '../same/index';
 import { LONGEST_TEXT, MOST_PARAGRAPHS, type Paragraph, type Run } from './body';
 
 /** The most single changes that are looked for; where two texts are further apart, one was written anew. */
-const MOST_CHANGES = 2000;
+const MOST_CHANGES = 500;
 
-/** A letter, or where a paragraph begins (then `sign` is empty); `look` is that of either, as JSON. */
+/** A letter, or where a paragraph begins (then `sign` is empty); `look` is that of either, written down. */
 interface Sign {
   readonly sign: string;
   readonly look: string;
@@ -18,10 +19,11 @@ const BEGINS = '';
  * unless ours goes on with a word. Where that would be too long for a text it is ours alone.
  */
 export function mergedParagraphs(
-  base: readonly Paragraph[],
-  theirs: readonly Paragraph[],
-  ours: readonly Paragraph[],
+  base: Paragraph[],
+  theirs: Paragraph[],
+  ours: Paragraph[],
 ): Paragraph[] {
+  if (isSame(theirs, base)) return ours;
   const [from, there, here] = [base, theirs, ours].map(signsOf);
   const [theirGaps, ourGaps] = [gapsOf(from, there), gapsOf(from, here)];
   const signs: Sign[] = [];
@@ -32,14 +34,14 @@ export function mergedParagraphs(
   }
   const paragraphs = paragraphsOf(signs);
   const length = signs.reduce((sum, { sign }) => sum + Math.max(1, sign.length), 0);
-  return length > LONGEST_TEXT || paragraphs.length > MOST_PARAGRAPHS ? [...ours] : paragraphs;
+  return length > LONGEST_TEXT || paragraphs.length > MOST_PARAGRAPHS ? ours : paragraphs;
 }
 
 function signsOf(paragraphs: readonly Paragraph[]): Sign[] {
   return paragraphs.flatMap(({ runs, ...look }) => [
-    { sign: BEGINS, look: JSON.stringify(look) },
+    { sign: BEGINS, look: written(look) },
     ...runs.flatMap(({ text, look: letters = {} }) => {
-      const told = JSON.stringify(letters);
+      const told = written(letters);
       return Array.from(text, (sign) => ({ sign, look: told }));
     }),
   ]);

@@ -1,5 +1,5 @@
 import type { OperationResult } from '@stylet/core/api';
-import { deedOf, placeOfDeed, type Operation } from '@stylet/core/document';
+import { whereOf, type Operation } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
 import type { Identity } from '../access/identity';
 import type { Database } from '../db/database';
@@ -102,20 +102,8 @@ function partsOf({ revision, operations, removedPages }: OperationResult) {
   return (some: readonly Operation[]): OperationResult => ({
     revision,
     operations: some.map(({ id }) => ({ id, revision: revisions.get(id)! })),
-    removedPages: removedPages.length === 0 ? [] : removedPages.filter(isOneOf(pagesOf(some))),
+    removedPages: removedPages.filter(({ page }) =>
+      some.some(({ effect }) => whereOf(effect, 'annotation')?.pageId === page.id),
+    ),
   });
 }
-
-const isOneOf =
-  (ids: ReadonlySet<string | undefined>) =>
-  ({ page }: OperationResult['removedPages'][number]): boolean =>
-    ids.has(page.id);
-
-/** The pages whose annotations operations are about. */
-const pagesOf = (some: readonly Operation[]): ReadonlySet<string | undefined> =>
-  new Set(
-    some.flatMap(({ effect }) => {
-      const deed = deedOf(effect);
-      return deed?.entity === 'annotation' ? placeOfDeed(deed).pageId : [];
-    }),
-  );

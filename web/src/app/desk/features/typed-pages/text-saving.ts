@@ -2,7 +2,8 @@ import { Injectable, inject, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import type { DocumentText } from '@stylet/core/api';
 import { newId } from '@stylet/core/document';
-import { isSameText, merged, type TypedText } from '@stylet/core/typed-pages';
+import { isSame } from '@stylet/core/same';
+import { merged, type TypedText } from '@stylet/core/typed-pages';
 import { Api } from '../../../api/api';
 import { troubleOf, type Trouble } from '../../../api/problem';
 import { Author } from '../../../settings/author';
@@ -182,16 +183,16 @@ export class TextSaving {
     const { id, of, base } = this;
     const now = await firstValueFrom(this.api.text(id));
     if (!of || !base || this.id !== id) return;
-    const isOurs = this.tried.some(({ blocks }) => isSameText(blocks, now.text.blocks));
+    const isOurs = this.tried.some(({ blocks }) => isSame(blocks, now.text.blocks));
     const both = isOurs
       ? { text: of.text(), isContested: false }
       : merged(base.text, now.text, of.text(), newId);
     this.base = now;
     this.tried = [];
     of.source(now.source);
-    if (!isOurs && !isSameText(both.text, of.text())) of.take(both.text, both.isContested);
+    if (!isOurs && !isSame(both.text, of.text())) of.take(both.text, both.isContested);
     // Sent for nothing it would be another file, of which others hear, who would do the same.
-    if (!isSameText(both.text, now.text)) {
+    if (!isSame(both.text, now.text)) {
       this.changed();
       return;
     }

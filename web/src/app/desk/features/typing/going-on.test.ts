@@ -1,5 +1,5 @@
 import type { TextBox } from '@stylet/core/document';
-import { fieldsSince, goneOn, isOnlyLarger } from './going-on';
+import { fieldsSince, goneOn } from './going-on';
 
 const box: TextBox = {
   kind: 'textBox',
@@ -32,8 +32,6 @@ test('of a box only what was changed is told; its size goes with its words', () 
     paragraphs: box.paragraphs,
     modified,
   });
-  expect(isOnlyLarger(box, { ...box, size, modified })).toBe(true);
-  expect(isOnlyLarger(box, { ...box, size, paragraphs: typed('low water') })).toBe(false);
   expect(fieldsSince({ ...box, keepsWidth: true }, box)).toEqual({
     keepsWidth: null,
     modified: box.modified,

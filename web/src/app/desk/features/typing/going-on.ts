@@ -1,4 +1,5 @@
-import { isSame, type AnnotationFields, type TextBox } from '@stylet/core/document';
+import type { AnnotationFields, TextBox } from '@stylet/core/document';
+import { isSame } from '@stylet/core/same';
 import { mergedParagraphs } from '@stylet/core/typed';
 
 /** What typing changes of a box. */
@@ -10,17 +11,13 @@ const changedSince = (before: TextBox, box: TextBox): TypedField[] =>
 
 /** What of a box is otherwise than it was; undefined where that is nothing. */
 export function fieldsSince(before: TextBox, box: TextBox): AnnotationFields | undefined {
-  const since = changedSince(before, box);
-  if (since.length === 0) return undefined;
+  const changed = new Set(changedSince(before, box));
+  if (changed.size === 0) return undefined;
   // Its size is that of its words, and is taken back with them.
-  const changed = new Set<TypedField>(since.includes('size') ? [...since, 'paragraphs'] : since);
+  if (changed.has('size')) changed.add('paragraphs');
   const fields = [...changed].map((field) => [field, box[field] ?? null]);
   return { ...(Object.fromEntries(fields) as AnnotationFields), modified: box.modified };
 }
-
-/** Whether nothing of a box is otherwise than it was but its size. */
-export const isOnlyLarger = (before: TextBox, box: TextBox): boolean =>
-  changedSince(before, box).join() === 'size';
 
 /** What somebody has made of a box, with what was changed here since it was as it was sent. */
 export function goneOn(sent: TextBox, theirs: TextBox, draft: TextBox): TextBox {
@@ -28,9 +25,6 @@ export function goneOn(sent: TextBox, theirs: TextBox, draft: TextBox): TextBox 
   return {
     ...theirs,
     ...Object.fromEntries(own),
-    // Mostly it is what was sent that comes back.
-    paragraphs: isSame(sent.paragraphs, theirs.paragraphs)
-      ? draft.paragraphs
-      : mergedParagraphs(sent.paragraphs, theirs.paragraphs, draft.paragraphs),
+    paragraphs: mergedParagraphs(sent.paragraphs, theirs.paragraphs, draft.paragraphs),
   };
 }

@@ -1,5 +1,6 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { bodyOfBox, isSame, roomInBox } from '@stylet/core/document';
+import { bodyOfBox, roomInBox } from '@stylet/core/document';
+import { isSame } from '@stylet/core/same';
 import type { Body, Family, Look, Paragraph, ParagraphLook } from '@stylet/core/typed';
 import { facesIn } from '@stylet/core/typesetting';
 import { baseKeymap, chainCommands, splitBlockKeepMarks } from 'prosemirror-commands';

@@ -2,7 +2,6 @@ import { Injectable, computed, effect, inject, signal, untracked } from '@angula
 import {
   find,
   highestOrder,
-  isSame,
   newId,
   orderAbove,
   styleOfBox,
@@ -10,6 +9,7 @@ import {
   type TextBox,
 } from '@stylet/core/document';
 import type { Matrix } from '@stylet/core/geometry';
+import { isSame } from '@stylet/core/same';
 import type { Paragraph } from '@stylet/core/typed';
 import { Store } from '@ngrx/store';
 import { Author } from '../../../settings/author';
@@ -17,7 +17,7 @@ import { documentFeature } from '../../platform/document/document.reducer';
 import { Editing } from '../../platform/document/editing';
 import type { Remains } from '../../platform/paper/remains';
 import { BoxSizes } from './box-sizes';
-import { fieldsSince, goneOn, isOnlyLarger } from './going-on';
+import { fieldsSince, goneOn } from './going-on';
 import type { TextInHand } from './text-in-hand';
 import { TextStyleKit } from './text-style-kit';
 
@@ -171,8 +171,7 @@ export class Typing {
     if (!box || box === this.sent) return;
     if (this.sent && find(this.state(), box.pageId, box.id)) {
       const fields = fieldsSince(this.sent, box);
-      // What others have made larger they tell themselves.
-      if (!fields || (this.before.length === 0 && isOnlyLarger(this.sent, box))) return;
+      if (!fields) return;
       const { pageId, id: annotationId } = box;
       const was = fields.paragraphs ? { was: { paragraphs: this.sent.paragraphs } } : {};
       this.before = [...this.before, this.sent].slice(-MOST_BEFORE);
