@@ -40,6 +40,7 @@ export * from './ids';
 export * from './erase';
 export * from './history';
 export * from './replica';
+export * from './read-apart';
 export * from './contested';
 export * from './shape-ink';
 export * from './transform';

@@ -3,6 +3,7 @@ import {
   applyAll,
   byOrder,
   documentState,
+  effectsUnseen,
   whereOf,
   type Annotation,
   type ConfirmedOperation,
@@ -38,17 +39,30 @@ function following(
   return gap < 0 ? later : later.slice(0, gap);
 }
 
+/** A document that has just been read, in parts. */
+export interface JustRead {
+  readonly document: StyletDocument;
+  readonly state: KeptState;
+  /** The revisions at which its annotations were read, none earlier than the state's. */
+  readonly readAt: ReadonlyMap<string, number>;
+}
+
 /**
- * Brings a kept document on by what was done to it since, in one transaction: what was done to its annotations costs as
- * much as those are, not as the document is. Returns the state then; undefined for one that is not kept. What comes after
- * a gap between revisions is left out.
+ * Brings a kept document on by what was done to it since, or one that was just read, in one transaction: what was done to
+ * its annotations costs as much as those are, not as the document is. Returns the state then; undefined for one that is
+ * not kept. What comes after a gap between revisions is left out.
  */
 export async function advance(
   db: KeptDb,
   id: string,
   operations: readonly ConfirmedOperation[],
+  read?: JustRead,
 ): Promise<KeptState | undefined> {
   const transaction = db.transaction(['states', 'documents', 'annotations'], 'readwrite');
+  if (read) {
+    void transaction.objectStore('documents').put(read.document);
+    void transaction.objectStore('states').put(read.state);
+  }
   const states = transaction.objectStore('states');
   const documents = transaction.objectStore('documents');
   const annotations = transaction.objectStore('annotations');
@@ -58,7 +72,7 @@ export async function advance(
     await transaction.done;
     return state;
   }
-  const effects = next.map(({ operation }) => operation.effect);
+  const effects = effectsUnseen(next, (each) => read?.readAt.get(each));
   const touched = new Set(effects.flatMap((effect) => whereOf(effect, 'annotation')?.id ?? []));
   const rows = await Promise.all([...touched].map((each) => annotations.get([id, each])));
   const before = rows.flatMap((row) => row?.annotation ?? []);

@@ -1,6 +1,6 @@
 import type { AnnotationList } from '@stylet/core/api';
 import type { ConfirmedOperation } from '@stylet/core/document';
-import { advance, bytesOf, filesOf, filesOfPages } from './advancing';
+import { advance, bytesOf, filesOf, filesOfPages, type JustRead } from './advancing';
 import { begin, type BytesIn } from './begin';
 import type { Beginning } from './begun';
 import { changeState, type KeptDb, type KeptState } from './kept-db';
@@ -76,16 +76,12 @@ export class Keeper {
     const room = (bytes: number): Promise<boolean> => roomFor(db, bytes, most, id);
     if (!(await room(document.size))) throw new NoRoom();
     const size = await this.keepFiles(db, paths, room);
-    const { revision, ...summed } = await this.keepAnnotations(db, id, paths, (bytes) =>
+    const { readAt, revision, ...summed } = await this.keepAnnotations(db, id, paths, (bytes) =>
       room(size + bytes),
     );
     const from = Math.min(revision, document.revision);
     const state: KeptState = { id, revision: from, isChosen, used: now, ...summed };
-    const transaction = db.transaction(['states', 'documents'], 'readwrite');
-    void transaction.objectStore('documents').put(document);
-    void transaction.objectStore('states').put(state);
-    await transaction.done;
-    const kept = (await this.catchUp(id))!;
+    const kept = (await this.bringOn(db, state, { document, state, readAt }))!;
     await trim(db, most, id);
     return kept;
   }
@@ -134,9 +130,17 @@ export class Keeper {
     const db = await this.open();
     const state = await db.get('states', id);
     // The server has nothing of what has begun here.
-    if (!state || state.isBegun) return state;
-    const since = await this.server.since(id, state.revision);
-    const reached = await advance(db, id, since);
+    return !state || state.isBegun ? state : this.bringOn(db, state);
+  }
+
+  /** To what the server has, in one piece: half of it would not say which annotations were read later than others. */
+  private async bringOn(
+    db: KeptDb,
+    { id, revision }: KeptState,
+    read?: JustRead,
+  ): Promise<KeptState | undefined> {
+    const since = await this.server.since(id, revision);
+    const reached = await advance(db, id, since, read);
     if (reached) await this.keepFiles(db, reached.files, () => Promise.resolve(true));
     return reached;
   }
@@ -160,12 +164,15 @@ export class Keeper {
     id: string,
     paths: readonly string[],
     hasRoom: HasRoom,
-  ): Promise<Pick<KeptState, 'revision' | 'counts' | 'bytes' | 'files'>> {
+  ): Promise<
+    Pick<KeptState, 'revision' | 'counts' | 'bytes' | 'files'> & Pick<JustRead, 'readAt'>
+  > {
     const counts: Record<string, number> = {};
     const files = new Set(paths);
     const written = new Map<string, { readonly pageId: string; readonly bytes: number }>();
+    const readAt = new Map<string, number>();
     let bytes = 0;
-    const write = async ({ annotations }: AnnotationList): Promise<void> => {
+    const write = async ({ annotations, revision }: AnnotationList): Promise<void> => {
       const transaction = db.transaction('annotations', 'readwrite');
       for (const annotation of annotations) {
         const { pageId } = annotation;
@@ -177,6 +184,7 @@ export class Keeper {
         }
         const own = bytesOf(annotation);
         written.set(annotation.id, { pageId, bytes: own });
+        readAt.set(annotation.id, revision);
         counts[pageId] = (counts[pageId] ?? 0) + 1;
         bytes += own;
         for (const path of filesOf(annotation)) files.add(path);
@@ -191,7 +199,7 @@ export class Keeper {
       await write(await this.server.onPages(id, pageIds));
     for (const [pageId, count] of Object.entries(counts))
       if (count === 0) Reflect.deleteProperty(counts, pageId);
-    return { revision: first.revision, counts, bytes, files: [...files] };
+    return { revision: first.revision, counts, bytes, files: [...files], readAt };
   }
 }
 

@@ -1,7 +1,13 @@
 import { Injectable, inject } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import type { ReadingPlace } from '@stylet/core/api';
-import { noHistory, type History } from '@stylet/core/document';
+import {
+  applyAll,
+  documentState,
+  effectsUnseen,
+  noHistory,
+  type History,
+} from '@stylet/core/document';
 import { Actions, ROOT_EFFECTS_INIT, createEffect, ofType } from '@ngrx/effects';
 import {
   catchError,
@@ -95,18 +101,30 @@ export class DocumentEffects {
     return firstValueFrom(merge(asked, timer(SOON).pipe(map(() => undefined))));
   }
 
-  /**
-   * Pages and annotations come apart; what was done between is done to them once more, in order, which leaves them as it
-   * does.
-   */
+  /** Pages and annotations come apart: whichever came at the earlier revision is brought to the later one. */
   private async fromServer(id: string): Promise<Opening> {
     const [document, { annotations, unread, revision }] = await Promise.all([
       firstValueFrom(this.api.document(id)),
       firstValueFrom(this.api.annotations(id, AT_FIRST)),
     ]);
-    const before = Math.min(document.revision, revision);
-    const since = await this.catchingUp.between(id, before, revision);
-    return { document, annotations, unread, since };
+    const [from, to] = [document.revision, revision].sort((a, b) => a - b);
+    const since = await this.catchingUp.between(id, from, to);
+    const read = new Set(annotations.map((one) => one.id));
+    const effects = effectsUnseen(since, (each) => (read.has(each) ? revision : undefined));
+    const { title, landmarks, pages } = document;
+    const state = applyAll(documentState(title, annotations, landmarks, pages), effects);
+    return {
+      document: {
+        ...document,
+        title: state.title,
+        landmarks: Object.values(state.landmarks),
+        pages: Object.values(state.pages),
+        revision: since.at(-1)?.revision ?? from,
+      },
+      annotations: Object.values(state.annotations).flatMap((page) => Object.values(page)),
+      unread,
+      since: [],
+    };
   }
 
   readonly keep = createEffect(
