@@ -6,7 +6,6 @@ import {
   documentPageSchema,
   idSchema,
   landmarkSchema,
-  pictureSchema,
 } from '../document/index';
 import { rulings } from '../paper/index';
 import { exportModes } from '../pdf/index';
@@ -131,14 +130,6 @@ export type AttachmentFile = z.infer<typeof attachmentListSchema>['files'][numbe
 export const pictureTypes = ['jpeg', 'png', 'webp', 'svg', 'page'] as const;
 export type PictureType = (typeof pictureTypes)[number];
 
-/** A picture the server has: the parts of a picture annotation that are the file's. */
-export const pictureFactsSchema = pictureSchema.pick({
-  digest: true,
-  medium: true,
-  width: true,
-  height: true,
-});
-
 /** Part of a page (page space) to be made a picture of, as it is drawn, with or without annotations. */
 export const snipSchema = z.object({
   pageId: idSchema,
@@ -148,9 +139,8 @@ export const snipSchema = z.object({
   annotations: z.boolean(),
 });
 
-export type PictureFacts = z.infer<typeof pictureFactsSchema>;
 export type SnipRequest = z.infer<typeof snipSchema>;
-export type { Page } from '../document/index';
+export { pictureFactsSchema, type Page, type PictureFacts } from '../document/index';
 export type DocumentSummary = z.infer<typeof documentSummarySchema>;
 export type StyletDocument = z.infer<typeof documentSchema>;
 export type NotebookWanted = z.infer<typeof notebookSchema>;

@@ -39,7 +39,16 @@ export const pictureSchema = z.object({
   source: pictureSourceSchema.optional(),
 });
 
+/** A picture's file: what tells it from others, and what is known of it. */
+export const pictureFactsSchema = pictureSchema.pick({
+  digest: true,
+  medium: true,
+  width: true,
+  height: true,
+});
+
 export type Picture = z.infer<typeof pictureSchema>;
+export type PictureFacts = z.infer<typeof pictureFactsSchema>;
 export type PictureSource = z.infer<typeof pictureSourceSchema>;
 
 /** What of a picture's unit square shows. */

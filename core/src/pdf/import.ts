@@ -11,7 +11,7 @@ import { isPortfolio, readAttachments } from './attachments';
 import { Destinations } from './destinations';
 import { readLabels } from './labels';
 import { PdfRef, PdfSyntaxError, textOf, type PdfFile } from './objects/index';
-import { readSource } from './typed-pages/source';
+import { readSource, type TextInFile } from './typed-pages/source';
 import { readKeywords } from './landmarks/keywords';
 import { landmarksOf } from './landmarks/read';
 import { readOutline } from './outline';
@@ -40,8 +40,8 @@ export interface ImportedPdf {
   readonly pages: readonly ImportedPage[];
   readonly landmarks: readonly Landmark[];
   readonly annotations: readonly Annotation[];
-  /** Whether its pages are typed, and their text can be read back. */
-  readonly isTyped: boolean;
+  /** Its text, where its pages are typed and that can be read back. */
+  readonly typed: TextInFile | undefined;
   /** What there is to say about it. */
   readonly notices: readonly Notice[];
 }
@@ -81,7 +81,7 @@ export function importPdf(
     title: title === '' ? undefined : title,
     pages,
     ...withUniqueIds(annotations, landmarks, ids),
-    isTyped: readSource(file, inFile) !== undefined,
+    typed: readSource(file, inFile),
     notices: noticesOf(file, inFile, clean),
   };
 }

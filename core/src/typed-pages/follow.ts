@@ -8,7 +8,7 @@ import {
 } from '../document/index';
 import type { Box, Point } from '../geometry/index';
 import { textOfParagraph } from '../typed/index';
-import type { Owner, TypedPages } from './pages';
+import type { Owner, PlacedPicture, TypedPages } from './page-of-text';
 import { lineAt, lineOf, offsetAt, xOf, type PlaceInText } from './places';
 import type { Block, TypedText } from './text';
 
@@ -38,6 +38,8 @@ export class Following {
   /** Where a point goes; what is beside the words goes up and down with them only. Undefined where there are no words. */
   moved({ page, at }: OnPage): OnPage | undefined {
     const sheet = this.before.pages.pages.at(page);
+    const picture = sheet?.pictures.find(({ box }) => isWithin(box, at));
+    if (picture) return this.withPicture(picture, at);
     const near = sheet && lineAt(sheet, at);
     if (!near) return undefined;
     const { portion, line } = near;
@@ -51,6 +53,18 @@ export class Following {
       : found.portion.x + xOf(found.line, now.offset) - (portion.x + xOf(line, offset));
     const down = found.portion.y + found.line.top - (portion.y + line.top);
     return { page: found.page, at: { x: at.x + right, y: at.y + down } };
+  }
+
+  /** What lies on a picture goes where that goes. */
+  private withPicture({ block, box }: PlacedPicture, { x, y }: Point): OnPage | undefined {
+    const now = this.blockNow(block);
+    for (const [page, { pictures }] of this.after.pages.pages.entries())
+      for (const { block: other, box: to } of pictures) {
+        if (other !== now) continue;
+        const scale = (to.x1 - to.x0) / (box.x1 - box.x0);
+        return { page, at: { x: to.x0 + (x - box.x0) * scale, y: to.y0 + (y - box.y0) * scale } };
+      }
+    return undefined;
   }
 
   /** An annotation where it goes, `box` being what it covers; undefined where it stays as it is. */
@@ -98,10 +112,15 @@ export class Following {
     );
   }
 
+  private blockNow(block: number): number | undefined {
+    const { id } = this.before.text.blocks[block];
+    return id === undefined ? undefined : this.blocks.get(id);
+  }
+
   /** A place of the text as it was, in the text as it is. */
   private placeOf({ owner, offset }: PlaceInText): PlaceInText | undefined {
     const was = this.before.text.blocks[owner.block];
-    const block = was.id === undefined ? undefined : this.blocks.get(was.id);
+    const block = this.blockNow(owner.block);
     if (block === undefined) return undefined;
     const is = this.after.text.blocks[block];
     if (was.kind !== is.kind) return undefined;
@@ -113,6 +132,9 @@ export class Following {
 }
 
 const NEARLY = 0.01;
+
+const isWithin = ({ x0, y0, x1, y1 }: Box, { x, y }: Point): boolean =>
+  x >= x0 && x <= x1 && y >= y0 && y <= y1;
 
 const isSame = (a: readonly Quad[], b: readonly Quad[]): boolean =>
   a.length === b.length &&

@@ -2,6 +2,8 @@ import { ElementType, parseDocument } from 'htmlparser2';
 import type { AnyNode, Element, ParentNode } from 'domhandler';
 import sanitizeHtml from 'sanitize-html';
 import { storableText } from '../bounds/index';
+import type { PictureFacts } from '../document/index';
+import { POINTS_PER_PIXEL } from '../pictures/index';
 import {
   FORMULA,
   MOST_INDENT,
@@ -13,7 +15,16 @@ import {
 } from '../typed/index';
 import { MATH_ATTRIBUTES, MATH_TAGS, isOnItsOwn, notationOf } from './html-formulas';
 import { Words } from './html-words';
-import { LONGEST_PAGES, type Block, type Cell, type Role, type TextParagraph } from './text';
+import type { PicturesNamed } from './pictures';
+import {
+  LONGEST_PAGES,
+  LONGEST_WORDS,
+  type Block,
+  type Cell,
+  type Role,
+  type TextParagraph,
+  type TextPicture,
+} from './text';
 
 /** What HTML says, as a text. */
 export interface ReadText {
@@ -37,7 +48,7 @@ const CLEAN: sanitizeHtml.IOptions = {
   ],
   allowedAttributes: {
     a: ['href'],
-    img: ['alt', 'src'],
+    img: ['alt', 'src', 'width', 'align'],
     ol: ['start'],
     td: ['style', 'align'],
     th: ['style', 'align'],
@@ -95,10 +106,10 @@ interface Within {
 const OUTSIDE: Within = { look: {}, role: undefined, indent: 0, isPre: false };
 
 /** The text of HTML: what of it can be read, cleaned of all else. */
-export function textOfHtml(html: string): ReadText {
+export function textOfHtml(html: string, pictures: PicturesNamed = () => undefined): ReadText {
   const title = /<title[^>]*>([^<]*)<\/title>/i.exec(html)?.[1];
   const clean = sanitizeHtml(storableText(html, 2 * LONGEST_PAGES), CLEAN);
-  const reader = new Reader();
+  const reader = new Reader(pictures);
   reader.children(parseDocument(clean), OUTSIDE);
   const blocks = reader.done();
   const called = title === undefined ? '' : plainOf(parseDocument(title));
@@ -118,6 +129,8 @@ class Reader {
   private words = new Words(false);
   /** What the next paragraph is marked with, being the first of an entry of a list. */
   private entry: Pick<TextParagraph, 'list' | 'start' | 'isDone'> | undefined;
+
+  constructor(private readonly pictures: PicturesNamed) {}
 
   children(parent: ParentNode, within: Within): void {
     for (const node of parent.children) this.node(node, within);
@@ -236,8 +249,16 @@ class Reader {
     if (isAlone) this.end();
   }
 
-  /** Pictures are told by their words, and lead to where they are. */
-  private picture({ attribs }: Element, within: Within): void {
+  /** Those that cannot be had are told by their words, and lead to where they are. */
+  private picture(element: Element, within: Within): void {
+    const { attribs } = element;
+    const known = this.pictures(attribs['src'] ?? '');
+    if (known) {
+      const align = this.open?.align ?? alignOf(element);
+      this.end();
+      this.blocks.push(pictureOf(element, known, within.look.link, align));
+      return;
+    }
     const address = addressSchema.safeParse(attribs['src']);
     const words = attribs['alt']?.trim() || (address.success ? address.data : '');
     const look = address.success ? { ...within.look, link: address.data } : within.look;
@@ -290,6 +311,24 @@ function asCheck(
     list: 'check',
     ...(mark[1] === ' ' ? {} : { isDone: true }),
     runs: text ? [{ ...runs[0], text }, ...runs.slice(1)] : runs.slice(1),
+  };
+}
+
+function pictureOf(
+  { attribs }: Element,
+  facts: PictureFacts,
+  link: string | undefined,
+  align: Alignment | undefined,
+): TextPicture {
+  const words = attribs['alt']?.trim().slice(0, LONGEST_WORDS);
+  const wide = Number(attribs['width']) * POINTS_PER_PIXEL;
+  return {
+    kind: 'picture',
+    ...facts,
+    ...(words ? { words } : {}),
+    ...(wide >= 1 && wide <= 5_000 ? { wide } : {}),
+    ...(align === 'center' || align === 'end' ? { align } : {}),
+    ...(link ? { link } : {}),
   };
 }
 

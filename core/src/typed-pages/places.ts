@@ -1,6 +1,6 @@
 import type { Point } from '../geometry/index';
 import type { GlyphRun, Line } from '../typesetting/index';
-import type { Owner, PageOfText, Portion, TypedPages } from './pages';
+import type { Owner, PageOfText, Portion, TypedPages } from './page-of-text';
 
 /** A place between two letters of a text: of a block, or a cell of it, and how many UTF-16 units of that stand before it. */
 export interface PlaceInText {

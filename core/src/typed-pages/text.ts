@@ -1,13 +1,24 @@
 import { z } from 'zod';
 import { text } from '../bounds/index';
+import { pictureFactsSchema } from '../document/index';
 import { a4, toPoints } from '../paper/index';
-import { baseLookSchema, paragraphSchema, runSchema, alignments, usualLook } from '../typed/index';
+import {
+  addressSchema,
+  alignments,
+  baseLookSchema,
+  paragraphSchema,
+  runSchema,
+  usualLook,
+} from '../typed/index';
 
 /** How long the text of a document can be at the most: blocks, and UTF-16 units of all of them. */
 export const MOST_BLOCKS = 20_000;
 export const LONGEST_PAGES = 2_000_000;
 const MOST_ROWS = 1_000;
 const MOST_COLUMNS = 50;
+export const MOST_PICTURES = 500;
+/** Of what a picture shows, UTF-16 units. */
+export const LONGEST_WORDS = 2_000;
 
 /** What a paragraph is in its text, besides an entry of a list; a plain one is none of these. */
 export const roles = [
@@ -51,10 +62,24 @@ export const tableSchema = z.object({
 /** A line between parts of a text. */
 export const ruleSchema = z.object({ id: known, kind: z.literal('rule') });
 
+/** A picture that stands between paragraphs. */
+export const textPictureSchema = pictureFactsSchema.extend({
+  id: known,
+  kind: z.literal('picture'),
+  /** What it shows, in words. */
+  words: text(LONGEST_WORDS).min(1).optional(),
+  /** How wide it is to be at the most, in points; as wide as its file says where it is left out. */
+  wide: z.number().min(1).max(5_000).optional(),
+  align: z.enum(['center', 'end']).optional(),
+  /** Where it leads. */
+  link: addressSchema.optional(),
+});
+
 export const blockSchema = z.discriminatedUnion('kind', [
   textParagraphSchema,
   tableSchema,
   ruleSchema,
+  textPictureSchema,
 ]);
 
 /** What the pages of a text are like; lengths in points. */
@@ -83,12 +108,16 @@ export const typedTextSchema = z.object({
     .max(MOST_BLOCKS)
     .refine((blocks) => lengthOf(blocks) <= LONGEST_PAGES, {
       error: `is longer than ${LONGEST_PAGES} letters`,
+    })
+    .refine((blocks) => picturesIn(blocks).length <= MOST_PICTURES, {
+      error: `has more than ${MOST_PICTURES} pictures`,
     }),
 });
 
 export type TextParagraph = z.infer<typeof textParagraphSchema>;
 export type Cell = z.infer<typeof cellSchema>;
 export type Table = z.infer<typeof tableSchema>;
+export type TextPicture = z.infer<typeof textPictureSchema>;
 export type Block = z.infer<typeof blockSchema>;
 export type PageSetup = z.infer<typeof pageSetupSchema>;
 export type TypedText = z.infer<typeof typedTextSchema>;
@@ -101,9 +130,13 @@ export function runsOf(block: Block): readonly TextParagraph['runs'][] {
     case 'table':
       return block.rows.flatMap((row) => row.map(({ runs }) => runs));
     case 'rule':
+    case 'picture':
       return [];
   }
 }
+
+export const picturesIn = (blocks: readonly Block[]): TextPicture[] =>
+  blocks.filter((block) => block.kind === 'picture');
 
 /** UTF-16 units. */
 const lengthOf = (blocks: readonly Block[]): number =>

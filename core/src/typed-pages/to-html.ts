@@ -1,11 +1,15 @@
 import type { Look, Run } from '../typed/index';
-import { levelOf, type Block, type Table, type TextParagraph } from './text';
+import { POINTS_PER_PIXEL } from '../pictures/index';
+import { levelOf, type Block, type Table, type TextParagraph, type TextPicture } from './text';
 
 const escaped = (text: string): string =>
   text.replace(/[&<>"]/g, (c) => `&${{ '&': 'amp', '<': 'lt', '>': 'gt', '"': 'quot' }[c]!};`);
 
+/** Where the file of a picture is for whoever reads a text elsewhere; undefined for one that is told by its words. */
+export type PictureSource = (picture: TextPicture) => string | undefined;
+
 /** A text as a page of HTML, in elements that say what its parts are; `title` is what it is called. */
-export const htmlOf = (blocks: readonly Block[], title: string): string =>
+export const htmlOf = (blocks: readonly Block[], title: string, source?: PictureSource): string =>
   `<!doctype html>
 <html>
 <head>
@@ -13,11 +17,11 @@ export const htmlOf = (blocks: readonly Block[], title: string): string =>
 <title>${escaped(title)}</title>
 </head>
 <body>
-${blocksHtml(blocks)}</body>
+${blocksHtml(blocks, source)}</body>
 </html>
 `;
 
-function blocksHtml(blocks: readonly Block[]): string {
+function blocksHtml(blocks: readonly Block[], source: PictureSource = () => undefined): string {
   const lines: string[] = [];
   const lists = new Lists(lines);
   for (const block of blocks) {
@@ -28,6 +32,7 @@ function blocksHtml(blocks: readonly Block[]): string {
     lists.end();
     if (block.kind === 'rule') lines.push('<hr>');
     else if (block.kind === 'table') lines.push(tableHtml(block));
+    else if (block.kind === 'picture') lines.push(pictureHtml(block, source(block)));
     else lines.push(paragraphHtml(block));
   }
   lists.end();
@@ -43,6 +48,17 @@ function paragraphHtml(block: TextParagraph): string {
   if (block.role === 'code')
     return `<pre><code>${escaped(block.runs.map(({ text }) => text).join(''))}\n</code></pre>`;
   return `<p${align}>${words}</p>`;
+}
+
+/** A picture with what there is to know of it, or its words where there is no file of it. */
+export function pictureHtml({ words, wide, align, link }: TextPicture, source?: string): string {
+  const width = wide === undefined ? '' : ` width="${wide / POINTS_PER_PIXEL}"`;
+  const inner =
+    source === undefined
+      ? escaped(words ?? '')
+      : `<img src="${escaped(source)}" alt="${escaped(words ?? '')}"${width}>`;
+  const led = link ? `<a href="${escaped(link)}">${inner}</a>` : inner;
+  return `<p${align ? ` style="text-align:${align}"` : ''}>${led}</p>`;
 }
 
 function tableHtml({ hasHead, rows }: Table): string {

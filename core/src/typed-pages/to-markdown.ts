@@ -1,10 +1,14 @@
 import { DISPLAY, type Look, type Run } from '../typed/index';
-import { levelOf, type Block, type Table, type TextParagraph } from './text';
-import { annotated, runsHtml } from './to-html';
+import { levelOf, type Block, type Table, type TextParagraph, type TextPicture } from './text';
+import { annotated, pictureHtml, runsHtml, type PictureSource } from './to-html';
 
 /** A text as Markdown (CommonMark 0.31, with tables, strikes and check lists). */
-export function markdownOf(blocks: readonly Block[]): string {
+export function markdownOf(
+  blocks: readonly Block[],
+  source: PictureSource = () => undefined,
+): string {
   const parts: string[] = [];
+  const files = new PictureFiles(source);
   const numbers: number[] = [];
   let before: Block | undefined;
   for (const block of blocks) {
@@ -15,13 +19,46 @@ export function markdownOf(blocks: readonly Block[]): string {
         ? '---'
         : block.kind === 'table'
           ? tableText(block)
-          : paragraphText(block, numbers);
+          : block.kind === 'picture'
+            ? files.text(block)
+            : paragraphText(block, numbers);
     if (text === undefined) continue;
     parts.push(`${isTight(before, block) ? '' : gapBetween(before, block)}${text}\n`);
     before = block;
   }
-  return parts.join('');
+  return parts.join('') + files.definitions();
 }
+
+/** Where pictures are is told at the end (CommonMark 0.31, 4.7): what is written out is longer than all words. */
+class PictureFiles {
+  private readonly labels = new Map<string, string>();
+
+  constructor(private readonly source: PictureSource) {}
+
+  text(picture: TextPicture): string | undefined {
+    const source = this.source(picture);
+    const { words = '', wide, align, link } = picture;
+    if (source !== undefined && (wide !== undefined || align)) return pictureHtml(picture, source);
+    const plain = source === undefined ? runsText(words ? [{ text: words }] : []) : undefined;
+    if (plain === '') return undefined;
+    const shown = plain ?? `![${escaped(words.replace(/\s+/g, ' '))}][${this.label(source!)}]`;
+    return link ? `[${shown}](${destination(link)})` : shown;
+  }
+
+  definitions(): string {
+    const lines = [...this.labels].map(([source, label]) => `[${label}]: ${destination(source)}\n`);
+    return lines.length > 0 ? `\n${lines.join('')}` : '';
+  }
+
+  private label(source: string): string {
+    const label = this.labels.get(source) ?? `picture ${this.labels.size + 1}`;
+    this.labels.set(source, label);
+    return label;
+  }
+}
+
+const destination = (address: string): string =>
+  `<${address.replace(/[<>\\]/g, encodeURIComponent)}>`;
 
 /** Entries of one list follow each other without an empty line. */
 const isTight = (before: Block | undefined, block: Block): boolean =>
@@ -144,7 +181,7 @@ function runText(run: Run, before: Run | undefined, after: Run | undefined): str
   if (look.strike) words = `~~${words}~~`;
   if (look.italic) words = `*${words}*`;
   if (look.bold) words = `**${words}**`;
-  return look.link ? `[${words}](<${look.link.replace(/[<>\\]/g, encodeURIComponent)}>)` : words;
+  return look.link ? `[${words}](${destination(look.link)})` : words;
 }
 
 const keysOf = (look: Partial<Look>): (keyof Look)[] =>

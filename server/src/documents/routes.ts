@@ -45,7 +45,7 @@ export const documentRoutes =
         config: { needs: 'nothing', isUnwatched: true },
         schema: {
           summary:
-            'Bring in a PDF, or text (.txt, .md, .html) that becomes one, sent as the multipart field “file”, after a field “password” if it has one',
+            'Bring in a PDF, or text (.txt, .md, .html) that becomes one, sent as the multipart field “file”; before it may come a field “password”, and for text a field “pictures”: a JSON object that has, by where the text says that they are, the digests of pictures taken in before',
           consumes: ['multipart/form-data'],
           querystring: bringInQuerySchema,
           response: { 201: broughtInSchema },
@@ -53,7 +53,7 @@ export const documentRoutes =
       },
       async (request, reply) => {
         const file = { ...(await pdfIn(request, reply, services)), id: request.query.id };
-        const { id, otherTitle } = await withPdf(services, file, (pdf) =>
+        const { id, otherTitle } = await withPdf(services, request.identity, file, (pdf) =>
           bringIn(services, request.identity, file.filename, pdf, request.query),
         );
         reply.code(201).header('location', `/api/documents/${id}`);

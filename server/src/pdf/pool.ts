@@ -8,6 +8,7 @@ import type { LeftOut } from '../export/left-out';
 import type { RetypeTask } from '../typed/retype';
 import type { TextTask } from '../typed/text-in';
 import type { TypesetTask } from '../typed/typeset';
+import type { WrittenOutFile, WrittenOutTask } from '../typed/written-out';
 import { Threads } from '../work/threads';
 import type {
   AttachmentTask,
@@ -65,6 +66,11 @@ export class PdfPool {
   /** Writes a file of text as a PDF of typed pages. */
   typeset(task: TypesetTask, awaited?: AbortSignal): Promise<void> {
     return this.exporting.run('typeset', task, awaited);
+  }
+
+  /** Writes pictures that are written out in a text as files of their own. */
+  writtenOut(task: WrittenOutTask, awaited?: AbortSignal): Promise<WrittenOutFile[]> {
+    return this.reading.run('writtenOut', task, awaited);
   }
 
   /** The text of a file of typed pages; undefined where it has none. */

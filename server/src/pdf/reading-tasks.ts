@@ -15,6 +15,7 @@ import {
 } from '@stylet/core/pdf';
 import { factsOf, writeParts, type ImportedFacts } from '../sources/imported';
 import { textIn } from '../typed/text-in';
+import { writtenOut as writtenOutIn } from '../typed/written-out';
 import { task } from '../work/task';
 import { asProblem } from './as-problem';
 import { quickly } from './deflate';
@@ -120,8 +121,7 @@ function takeEmbedded({ path, object, generation }: EmbeddedTask): EmbeddedPictu
   const bytes = new FileBytes(path);
   try {
     const file = new PdfFile(bytes, inflate);
-    const annotation = file.dict(new PdfRef(object, generation));
-    return annotation && embeddedPicture(file, annotation, quickly);
+    return embeddedPicture(file, new PdfRef(object, generation), quickly);
   } finally {
     bytes.close();
   }
@@ -133,3 +133,4 @@ export const attachments = task(listAttachments);
 export const attachment = task(writeAttachment);
 export const embedded = task(takeEmbedded);
 export const text = task(textIn);
+export const writtenOut = task(writtenOutIn);

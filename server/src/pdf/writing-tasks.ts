@@ -234,12 +234,14 @@ function openDatabase() {
 /* What worker threads run that write files. */
 export const snip = task(cutSnip);
 export const retype = task(async (one: RetypeTask) => {
-  const { annotations, tools } = await atHand();
-  return retypeText(one, await annotations.stateOf(one.documentId), tools, quickly);
+  const { annotations, pictures, tools } = await atHand();
+  const state = await annotations.stateOf(one.documentId);
+  return retypeText(one, state, tools, pictures, quickly);
 });
-export const typeset = task(async (one: TypesetTask) =>
-  typesetText(one, (await atHand()).tools, quickly),
-);
+export const typeset = task(async (one: TypesetTask) => {
+  const { pictures, tools } = await atHand();
+  return typesetText(one, tools, pictures, quickly);
+});
 export const look = task(lookAtExport);
 // The bytes are handed over, not copied.
 export const exportBytes = task(makeExport, ({ tail }) => [tail.buffer]);

@@ -58,6 +58,12 @@ export class PictureShelf {
     return release;
   }
 
+  /** The file of a picture where that is not what draws it. Throws Problem `picture-not-found`. */
+  async original(digest: string): Promise<Buffer | undefined> {
+    const { picture, size } = await findPicture(this.database, digest);
+    return picture.type === 'jpeg' ? undefined : this.read(digest, size);
+  }
+
   private async load(digest: string): Promise<Shelved> {
     const { picture, size } = await findPicture(this.database, digest);
     if (!picture.page) {

@@ -1,27 +1,31 @@
 import { writeFile } from 'node:fs/promises';
 import { pictureOutline, type Annotation, type Foreign, type Picture } from '@stylet/core/document';
 import { polygonBounds } from '@stylet/core/ink';
-import type { EmbeddedPicture } from '@stylet/core/pdf';
+import type { EmbeddedPicture, PictureInText } from '@stylet/core/pdf';
 import { Problem } from '@stylet/core/problems';
 import sharp from 'sharp';
 import { filesUnseen } from '../access/access';
 import type { Identity } from '../access/identity';
-import type { PictureInFile } from '../sources/imported';
 import { factsOf } from './queries';
 import { storePicture, type PictureTools } from './store';
 
-/** An annotation of a file that is brought in, with its picture at hand. */
-export type FoundPictures = (annotation: Annotation) => Annotation;
+/** The pictures of a file that is brought in. */
+export interface FoundPictures {
+  /** An annotation with its picture at hand. */
+  readonly of: (annotation: Annotation) => Annotation;
+  /** Whether a picture is here just as the file names it. */
+  readonly has: (digest: string) => boolean;
+}
 
 /**
- * Has every picture that annotations of a file name at hand: those that whoever brings it in does not have are taken out of the
+ * Has every picture that annotations of a file or its text name at hand: those that whoever brings it in does not have are taken out of the
  * file. What cannot be taken out stays a mark of the file's.
  */
 export async function withPictures(
   tools: PictureTools,
   identity: Identity,
   path: string,
-  wanted: readonly PictureInFile[],
+  wanted: readonly PictureInText[],
 ): Promise<FoundPictures> {
   const digests = wanted.map(({ digest }) => digest);
   const facts = digests.length > 0 ? await factsOf(tools.database, digests) : [];
@@ -35,10 +39,13 @@ export async function withPictures(
     const digest = await recover(tools, identity, path, picture);
     if (digest) known.set(picture.digest, digest);
   }
-  return (annotation) => {
-    if (annotation.kind !== 'picture') return annotation;
-    const digest = known.get(annotation.digest);
-    return digest ? { ...annotation, digest } : asForeign(annotation);
+  return {
+    of: (annotation) => {
+      if (annotation.kind !== 'picture') return annotation;
+      const digest = known.get(annotation.digest);
+      return digest ? { ...annotation, digest } : asForeign(annotation);
+    },
+    has: (digest) => known.get(digest) === digest,
   };
 }
 
@@ -47,7 +54,7 @@ async function recover(
   tools: PictureTools,
   identity: Identity,
   path: string,
-  { object, generation }: PictureInFile,
+  { object, generation }: PictureInText,
 ): Promise<string | undefined> {
   const found = await tools.pool.embedded({ path, object, generation });
   if (!found) return undefined;

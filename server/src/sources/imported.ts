@@ -1,7 +1,7 @@
 import { createReadStream, writeFileSync, appendFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import type { Annotation, Landmark, Notice } from '@stylet/core/document';
-import type { ImportedPage, ImportedPdf } from '@stylet/core/pdf';
+import type { ImportedPage, ImportedPdf, PictureInText } from '@stylet/core/pdf';
 
 /** What is told of a file that was read, apart from what is on its pages. */
 export interface ImportedFacts {
@@ -12,14 +12,10 @@ export interface ImportedFacts {
   readonly annotationCount: number;
   readonly firstPage: ImportedPage | undefined;
   readonly notices: readonly Notice[];
-  /** Pictures that annotations name, each once, and where in the file one of these stands. */
-  readonly pictures: readonly PictureInFile[];
-}
-
-export interface PictureInFile {
-  readonly digest: string;
-  readonly object: number;
-  readonly generation: number;
+  /** Pictures that annotations or its text name, each once, and where in the file one of these stands. */
+  readonly pictures: readonly PictureInText[];
+  /** The digests of those that its text names. */
+  readonly inText: readonly string[];
 }
 
 /** A part of what was read of a file, small enough to be handled at one go. */
@@ -55,9 +51,10 @@ export function factsOf({
   landmarks,
   annotations,
   notices,
-  isTyped,
+  typed,
 }: ImportedPdf): ImportedFacts {
-  const pictures = new Map<string, PictureInFile>();
+  const inText = typed?.pictures ?? [];
+  const pictures = new Map(inText.map((picture) => [picture.digest, picture]));
   for (const annotation of annotations)
     if (annotation.kind === 'picture' && annotation.origin && !pictures.has(annotation.digest)) {
       const { object, generation } = annotation.origin;
@@ -65,13 +62,14 @@ export function factsOf({
     }
   return {
     title,
-    isTyped,
+    isTyped: typed !== undefined,
     pageCount: pages.length,
     landmarkCount: landmarks.length,
     annotationCount: annotations.length,
     firstPage: pages.at(0),
     notices,
     pictures: [...pictures.values()],
+    inText: inText.map(({ digest }) => digest),
   };
 }
 

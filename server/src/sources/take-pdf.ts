@@ -66,8 +66,10 @@ export async function takePdf<T>(
     checkComplete();
     const working = await openForWork(original, { documentId, pool, spool, password, awaited });
     const { file, parts } = working;
-    const facts = withProtection(working.facts, password);
-    const pictures = await withPictures(tools, identity, file.path, facts.pictures);
+    const read = withProtection(working.facts, password);
+    const pictures = await withPictures(tools, identity, file.path, read.pictures);
+    // Without one of its pictures a text cannot be set again.
+    const facts = { ...read, isTyped: read.isTyped && read.inText.every(pictures.has) };
     const taken: TakenPdf = { original, working, facts, parts: () => partsOf(parts, pictures) };
     const result = await database.transaction(async (transaction) => {
       await storeFile(transaction, original);
@@ -92,7 +94,7 @@ const withProtection = (facts: ImportedFacts, password: string | undefined): Imp
 
 async function* partsOf(path: string, pictures: FoundPictures): AsyncGenerator<TakenPart> {
   for await (const { pages = [], landmarks = [], annotations = [] } of readParts(path))
-    yield { pages, landmarks, annotations: annotations.map(pictures) };
+    yield { pages, landmarks, annotations: annotations.map(pictures.of) };
 }
 
 async function storePages(

@@ -1,8 +1,11 @@
 import type { Readable } from 'node:stream';
 import type { MultipartFile } from '@fastify/multipart';
 import { text } from '@stylet/core/bounds';
+import { digestSchema } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
+import { MOST_PICTURES } from '@stylet/core/typed-pages';
 import type { FastifyReply, FastifyRequest } from 'fastify';
+import { z } from 'zod';
 import type { Services } from '../services';
 import { awaitedBy } from '../work/awaited';
 import { readingMultipart, streamOf } from './part-stream';
@@ -48,7 +51,9 @@ export async function pdfIn(
   request: FastifyRequest,
   reply: FastifyReply,
   services: Pick<Services, 'spool' | 'config'>,
-): Promise<Omit<ComingPdf, 'documentId'> & { readonly filename: string }> {
+): Promise<
+  Omit<ComingPdf, 'documentId'> & { readonly filename: string; readonly pictures: PicturesBeside }
+> {
   const { maxFileBytes } = services.config;
   const awaited = awaitedBy(reply);
   const { part, stream, checkComplete } = await uploadIn(
@@ -62,14 +67,39 @@ export async function pdfIn(
     checkComplete,
     filename: part.filename ?? '',
     password: passwordIn(part),
+    pictures: picturesIn(part),
     awaited,
   };
 }
 
-function passwordIn({ fields }: MultipartFile): string | undefined {
-  const field = fields['password'];
+const picturesSchema = z
+  .record(text(2_000), digestSchema)
+  .refine((pictures) => Object.keys(pictures).length <= MOST_PICTURES);
+/** Pictures that go with a text: their digests, by what they are called in it. */
+export type PicturesBeside = z.infer<typeof picturesSchema>;
+
+function picturesIn(part: MultipartFile): PicturesBeside {
+  const field = fieldIn(part, 'pictures');
+  if (!field) return {};
+  try {
+    return picturesSchema.parse(JSON.parse(String(field.value)));
+  } catch (error) {
+    if (!(error instanceof SyntaxError || error instanceof z.ZodError)) throw error;
+    throw new Problem('request-invalid', 'The field “pictures” has no digests by names.');
+  }
+}
+
+/** A field that came before the file; its value is undefined where it is sent more than once, or as a file. */
+function fieldIn({ fields }: MultipartFile, name: string): { readonly value: unknown } | undefined {
+  const field = fields[name];
   if (field === undefined) return undefined;
-  const value = Array.isArray(field) || field.type !== 'field' ? undefined : field.value;
+  return { value: Array.isArray(field) || field.type !== 'field' ? undefined : field.value };
+}
+
+function passwordIn(part: MultipartFile): string | undefined {
+  const field = fieldIn(part, 'password');
+  if (!field) return undefined;
+  const { value } = field;
   const password = text(LONGEST_PASSWORD)
     .regex(/^[^\r\n]*$/)
     .safeParse(value);

@@ -10,7 +10,9 @@ import {
   type TypedText,
 } from '@stylet/core/typed-pages';
 import type { ShelvedState } from '../export/annotation-shelf';
+import type { PictureShelf } from '../pictures/picture-shelf';
 import { partsOf, readyForFormulas } from '../type/formulas';
+import { withPicturesOf } from './pictures-of-text';
 import { textIn, type TextTask } from './text-in';
 
 export interface RetypeTask extends TextTask {
@@ -29,6 +31,7 @@ export async function retype(
   { documentId, path, from, text, title, now, to }: RetypeTask,
   { pages, annotations, landmarks }: ShelvedState,
   tools: TypeTools,
+  shelf: PictureShelf,
   deflate: Deflate,
 ): Promise<Effect[]> {
   const was = textIn({ path });
@@ -38,7 +41,9 @@ export async function retype(
   const setter = new PageSetter(own.typesetter);
   const laid = (one: TypedText): LaidText => ({ text: one, pages: setter.pages(one) });
   const is = laid(identified(text));
-  const bytes = typedPdf(is.text, is.pages, own, { title, now }, deflate);
+  const bytes = await withPicturesOf(shelf, is.text.blocks, (pictures) =>
+    typedPdf(is.text, is.pages, own, { title, now, pictures }, deflate),
+  );
   writeFileSync(to, bytes);
   const digest = createHash('sha256').update(bytes).digest('hex');
   const document = { id: documentId, pages: pagesInOrder(pages), annotations, landmarks };

@@ -4,7 +4,8 @@ import {
   textChangedSchema,
   writtenTextQuerySchema,
 } from '@stylet/core/api';
-import { htmlOf, markdownOf } from '@stylet/core/typed-pages';
+import { Readable } from 'node:stream';
+import { htmlOf, markdownOf, picturesIn } from '@stylet/core/typed-pages';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { edit, see } from '../access/guard';
 import { idParams } from '../documents/routes';
@@ -14,6 +15,7 @@ import { dispositionFor } from '../sources/download-name';
 import type { FileTools } from '../sources/take-pdf';
 import { awaitedBy } from '../work/awaited';
 import { setText, textOf } from './store';
+import { WithPictures } from './with-pictures';
 
 /** The text of typed pages: reading it, setting it again, handing it over. */
 export const typedRoutes =
@@ -62,13 +64,17 @@ export const typedRoutes =
         const { id } = request.params;
         const { text } = await textOf(services, id, awaitedBy(reply));
         const { title } = await summaryOf(services.database, id);
+        const pictures = await WithPictures.of(services.database, picturesIn(text.blocks));
         const isHtml = request.query.as === 'html';
+        const words = isHtml
+          ? htmlOf(text.blocks, title, pictures.source)
+          : markdownOf(text.blocks, pictures.source);
         const name = `${title}.${isHtml ? 'html' : 'md'}`;
         return reply
           .type(isHtml ? 'text/html; charset=utf-8' : 'text/markdown; charset=utf-8')
           .header('content-disposition', dispositionFor(name, 'attachment'))
           .header('cache-control', 'no-store')
-          .send(isHtml ? htmlOf(text.blocks, title) : markdownOf(text.blocks));
+          .send(Readable.from(pictures.bytes(words)));
       },
     );
   };

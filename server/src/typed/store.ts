@@ -2,13 +2,15 @@ import { createReadStream } from 'node:fs';
 import type { TextChange, TextChanged } from '@stylet/core/api';
 import { newId, type Effect, type Operation } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
-import type { TypedText } from '@stylet/core/typed-pages';
+import { picturesIn, type TypedText } from '@stylet/core/typed-pages';
 import { eq } from 'drizzle-orm';
+import { filesUnseen } from '../access/access';
 import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
 import { documents, sourcePages } from '../db/schema';
 import { performWithin, type Performed } from '../documents/operations';
 import { notFound, sourceOf } from '../documents/queries';
+import { factsOf } from '../pictures/queries';
 import type { Services } from '../services';
 import { takePdf, type FileTools } from '../sources/take-pdf';
 import { removeUnused } from '../trash/store';
@@ -43,6 +45,7 @@ export async function setText(
   const { database, pool, performer } = tools;
   return tools.spool.withWork(async (spool) => {
     checkBase(await typedSource(database, id), base);
+    await checkPictures(database, identity, text);
     const { size, title } = await sourceOf(database, id, 'exported');
     const path = await spool.fetch(database, base, size);
     const to = spool.workPath('.pdf');
@@ -80,6 +83,19 @@ async function typedSource(queries: Queries, id: string, isKept = false): Promis
   if (!row) throw notFound(id);
   if (row.typed === null) throw withoutText(id);
   return row.typed;
+}
+
+/** Nobody shows in a text of theirs what they have not been given. Throws Problem `picture-not-found`. */
+async function checkPictures(
+  queries: Queries,
+  identity: Identity,
+  { blocks }: TypedText,
+): Promise<void> {
+  const digests = picturesIn(blocks).map(({ digest }) => digest);
+  const unseen = await filesUnseen(queries, identity, digests);
+  const there = new Set((await factsOf(queries, digests)).map(({ digest }) => digest));
+  const missing = unseen.at(0) ?? digests.find((digest) => !there.has(digest));
+  if (missing) throw new Problem('picture-not-found', `There is none with the digest ${missing}.`);
 }
 
 function checkBase(now: string, base: string): void {

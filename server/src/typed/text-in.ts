@@ -12,8 +12,8 @@ export function textIn({ path }: TextTask): TypedText | undefined {
   const bytes = new FileBytes(path);
   try {
     const file = new PdfFile(bytes, inflate);
-    const text = readSource(file, readPages(file));
-    return text && identified(text);
+    const found = readSource(file, readPages(file));
+    return found && identified(found.text);
   } finally {
     bytes.close();
   }

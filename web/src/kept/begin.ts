@@ -95,7 +95,7 @@ async function read({ id, origin, now }: Beginning, bytesIn: BytesIn): Promise<B
 }
 
 async function begunFrom(
-  { pages, landmarks, annotations, notices, isTyped }: ImportedPdf,
+  { pages, landmarks, annotations, notices, typed }: ImportedPdf,
   file: Blob,
   facts: { id: string; at: string; title: string; original: Blob; folderId: string | null },
 ): Promise<Begun> {
@@ -114,7 +114,7 @@ async function begunFrom(
     modified: at,
     revision: 0,
     repair: 'none',
-    isTyped,
+    isTyped: typed !== undefined,
     notices: [...notices],
     trashed: null,
     companion: null,

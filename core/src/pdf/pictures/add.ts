@@ -1,3 +1,4 @@
+import { unzlibSync } from 'fflate';
 import { compose, pageView, type Matrix } from '../../geometry/index';
 import {
   Copier,
@@ -8,6 +9,7 @@ import {
   bytesOf,
   joinBytes,
   name,
+  nameText,
   serialize,
   serializeNumber,
   type PdfFile,
@@ -74,6 +76,17 @@ function shownMap({ box, rotation }: PdfPage): Matrix {
   const [w, h] = isSideways ? [height, width] : [width, height];
   const shown = compose(userToPage(box), pageView(width, height, rotation, 1));
   return compose(shown, [1 / w, 0, 0, 1 / h, 0, 0]);
+}
+
+/** What draws a picture, as `shownIn` finds it in a file that has it. */
+export function shownBy(picture: PreparedPicture): Uint8Array {
+  if (picture.kind === 'page') {
+    const page = readPages(picture.file).at(0);
+    if (!page) throw new PdfSyntaxError('a picture’s file has no page');
+    return contentsOf(picture.file, page);
+  }
+  const { entries, bytes } = picture.image;
+  return nameText(entries['Filter']) === 'DCTDecode' ? bytes : unzlibSync(bytes);
 }
 
 /** A page's contents and what they need, as a form in its default user space. */

@@ -1,2 +1,3 @@
 export * from './typed-pdf';
-export { readSource } from './source';
+export { readSource, type TextInFile } from './source';
+export type { PictureInText, TypedPicture } from './drawn-pictures';

@@ -1,7 +1,7 @@
 import type { Owner } from '../../typed-pages/index';
 import { levelOf, type Block, type TextParagraph } from '../../typed-pages/index';
 import type { PdfRef } from '../objects/index';
-import { PdfDict, name, type NewPdf, type PdfValue } from '../objects/index';
+import { PdfDict, name, textString, type NewPdf, type PdfValue } from '../objects/index';
 
 /** An element of the structure tree while it is put together. */
 class Node {
@@ -10,11 +10,13 @@ class Node {
 
   constructor(
     readonly type: string,
-    readonly attributes: Readonly<Record<string, PdfValue>> = {},
+    readonly attributes: Record<string, PdfValue> = {},
+    /** What it shows, for those who do not see it (14.9.3). */
+    readonly words?: string,
   ) {}
 
-  add(type: string, attributes?: Readonly<Record<string, PdfValue>>): Node {
-    const child = new Node(type, attributes);
+  add(type: string, attributes?: Record<string, PdfValue>, words?: string): Node {
+    const child = new Node(type, attributes, words);
     this.kids.push(child);
     return child;
   }
@@ -59,7 +61,11 @@ export class Structure {
         return;
       }
       lists.length = 0;
-      if (block.kind === 'paragraph')
+      if (block.kind === 'picture') {
+        const placement = { O: name('Layout'), Placement: name('Block') };
+        const figure = this.root.add('Figure', placement, block.words);
+        this.nodes.set(keyOf({ block: i }, 'words'), figure);
+      } else if (block.kind === 'paragraph')
         this.nodes.set(keyOf({ block: i }, 'words'), this.paragraph(block));
       else if (block.kind === 'table') {
         const table = this.root.add('Table');
@@ -95,6 +101,12 @@ export class Structure {
     const lists = node.kids.findIndex((kid) => kid instanceof Node);
     node.kids.splice(lists < 0 ? node.kids.length : lists, 0, { page, mark });
     return `/${node.type} <</MCID ${mark}>> BDC\n${operators}EMC\n`;
+  }
+
+  /** Operators of a picture, whose box in user space is told (14.8.5.4.5). */
+  figure(page: number, block: number, box: readonly number[], operators: string): string {
+    this.nodes.get(keyOf({ block }, 'words'))!.attributes['BBox'] = [...box];
+    return this.marked(page, { block }, 'words', operators);
   }
 
   /** Writes the tree; what the catalogue refers to as /StructTreeRoot. */
@@ -135,6 +147,7 @@ export class Structure {
         S: name(node.type),
         P: parent,
         K: kids,
+        ...(node.words === undefined ? {} : { Alt: textString(node.words) }),
         ...(hasAttributes ? { A: PdfDict.of({ ...node.attributes }) } : {}),
       }),
     );

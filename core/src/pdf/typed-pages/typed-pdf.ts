@@ -2,6 +2,7 @@ import { toldParagraph, type FaceId } from '../../typed/index';
 import {
   linksOn,
   type PageOfText,
+  type PlacedPicture,
   type Portion,
   type TypedPages,
   type TypedText,
@@ -13,6 +14,7 @@ import { UsedFaces } from '../type/used-faces';
 import { textOperators, type UsedGlyphs } from '../type/text-operators';
 import type { TypeTools } from '../type/type-tools';
 import { writeHeadings } from './outline';
+import { DrawnPictures, type TypedPicture } from './drawn-pictures';
 import { Structure } from './structure';
 import { withSource } from './source';
 
@@ -20,6 +22,8 @@ export interface TypedPdfFacts {
   readonly title: string;
   /** ISO 8601. */
   readonly now: string;
+  /** Has the pictures of the text, by their digests. */
+  readonly pictures?: (digest: string) => TypedPicture | undefined;
 }
 
 /**
@@ -30,7 +34,7 @@ export function typedPdf(
   text: TypedText,
   { pages, headings }: TypedPages,
   tools: TypeTools,
-  { title, now }: TypedPdfFacts,
+  { title, now, pictures = () => undefined }: TypedPdfFacts,
   deflate?: Deflate,
 ): Uint8Array {
   const pdf = new NewPdf(deflate);
@@ -42,6 +46,7 @@ export function typedPdf(
     tools,
     remembered(() => pdf.reserve()),
   );
+  const drawn = new DrawnPictures(pdf, pictures);
   const contents = pages.map((page, i) => writePage(page, i));
   faces.write();
   const titled = headings.map((heading) => {
@@ -65,7 +70,7 @@ export function typedPdf(
       MarkInfo: PdfDict.of({ Marked: true }),
       StructTreeRoot: structure.write(pdf, refs),
       ViewerPreferences: PdfDict.of({ DisplayDocTitle: true }),
-      PieceInfo: withSource(pdf, text, contents, now),
+      PieceInfo: withSource(pdf, text, contents, drawn.sources(), now),
     }),
   );
   const info = pdf.add(PdfDict.of({ Title: textString(title), CreationDate: pdfDate(now) }));
@@ -74,8 +79,9 @@ export function typedPdf(
   function writePage(page: PageOfText, index: number): Uint8Array {
     const { width, height } = text.setup;
     const used: UsedGlyphs = new Map();
-    const drawn = bytesOf(
+    const bytes = bytesOf(
       [
+        ...page.pictures.map((picture) => pictureOperators(picture, index)),
         ...page.portions.map((portion) => portionOperators(portion, index, used)),
         rulesOperators(page),
       ].join(''),
@@ -99,14 +105,23 @@ export function typedPdf(
         Type: name('Page'),
         Parent: tree,
         MediaBox: [0, 0, rounded(width), rounded(height)],
-        Resources: PdfDict.of({ Font: PdfDict.of(fonts) }),
-        Contents: pdf.addStream(new PdfDict(), drawn),
+        Resources: PdfDict.of({ Font: PdfDict.of(fonts), ...drawn.resources(page) }),
+        Contents: pdf.addStream(new PdfDict(), bytes),
         StructParents: index,
         Tabs: name('S'),
         ...(links.length > 0 ? { Annots: links } : {}),
       }),
     );
-    return drawn;
+    return bytes;
+  }
+
+  function pictureOperators({ block, picture, box }: PlacedPicture, page: number): string {
+    const { height } = text.setup;
+    const [x, y, wide, high] = [box.x0, height - box.y0, box.x1 - box.x0, box.y1 - box.y0];
+    const map = [wide, 0, 0, -high, x, y].map(rounded).join(' ');
+    const shown = [x, y - high, x + wide, y].map(rounded);
+    const operators = `q\n${map} cm\n/${drawn.nameOf(picture)} Do\nQ\n`;
+    return structure.figure(page, block, shown, operators);
   }
 
   function portionOperators(

@@ -1,0 +1,84 @@
+import { mkdir } from 'node:fs/promises';
+import type { PictureFacts } from '@stylet/core/api';
+import type { TypedPicture } from '@stylet/core/pdf';
+import { Problem } from '@stylet/core/problems';
+import { picturesIn, type Block } from '@stylet/core/typed-pages';
+import { filesUnseen } from '../access/access';
+import type { Identity } from '../access/identity';
+import type { PictureShelf } from '../pictures/picture-shelf';
+import { factsOf } from '../pictures/queries';
+import { storePicture, type PictureTools } from '../pictures/store';
+import type { PicturesBeside } from '../sources/upload';
+
+/**
+ * The pictures of a file of text, by where that says that they are: those that were sent before it, and those that are
+ * written out in it. What is no picture is left out.
+ */
+export async function picturesOfText(
+  tools: PictureTools,
+  identity: Identity,
+  path: string,
+  beside: PicturesBeside,
+): Promise<[string, PictureFacts][]> {
+  const { database, pool, spool } = tools;
+  const unseen = new Set(await filesUnseen(database, identity, Object.values(beside)));
+  const seen = Object.entries(beside).filter(([, digest]) => !unseen.has(digest));
+  const sent = new Map(
+    (
+      await factsOf(
+        database,
+        seen.map(([, digest]) => digest),
+      )
+    ).map((one) => [one.digest, one]),
+  );
+  const known: [string, PictureFacts][] = seen.flatMap(([name, digest]) => {
+    const facts = sent.get(digest);
+    return facts ? [[name, facts]] : [];
+  });
+  const to = spool.workPath('.pictures');
+  await mkdir(to);
+  for (const { source, path: written } of await pool.writtenOut({ path, to })) {
+    const facts = await stored(tools, identity, written);
+    if (facts) known.push([source, facts]);
+  }
+  return known;
+}
+
+async function stored(
+  tools: PictureTools,
+  identity: Identity,
+  path: string,
+): Promise<PictureFacts | undefined> {
+  try {
+    return await storePicture(tools, identity, await tools.spool.adopt(path));
+  } catch (error) {
+    if (error instanceof Problem && error.status < 500) return undefined;
+    throw error;
+  } finally {
+    await tools.spool.discard(path);
+  }
+}
+
+/** Has the pictures of a text at hand while something is done with them. Throws Problem `picture-not-found`. */
+export async function withPicturesOf<T>(
+  shelf: PictureShelf,
+  blocks: readonly Block[],
+  work: (pictures: (digest: string) => TypedPicture | undefined) => T,
+): Promise<T> {
+  const digests = [...new Set(picturesIn(blocks).map(({ digest }) => digest))];
+  const release = await shelf.prepare(digests);
+  try {
+    const files = new Map<string, Buffer>();
+    for (const digest of digests) {
+      const file = await shelf.original(digest);
+      if (file) files.set(digest, file);
+    }
+    return work((digest) => {
+      const prepared = shelf.get(digest);
+      const file = files.get(digest);
+      return prepared && { prepared, ...(file ? { file } : {}) };
+    });
+  } finally {
+    release();
+  }
+}
