@@ -9,7 +9,7 @@ import {
 import type { Box, Point } from '../geometry/index';
 import { textOfParagraph } from '../typed/index';
 import type { Owner, PlacedPicture, TypedPages } from './page-of-text';
-import { lineAt, lineOf, offsetAt, xOf, type PlaceInText } from './places';
+import { lineAt, lineOf, offsetAt, pictureAt, xOf, type PlaceInText } from './places';
 import type { Block, TypedText } from './text';
 
 /** A text and its pages. */
@@ -38,7 +38,7 @@ export class Following {
   /** Where a point goes; what is beside the words goes up and down with them only. Undefined where there are no words. */
   moved({ page, at }: OnPage): OnPage | undefined {
     const sheet = this.before.pages.pages.at(page);
-    const picture = sheet?.pictures.find(({ box }) => isWithin(box, at));
+    const picture = sheet && pictureAt(sheet, at);
     if (picture) return this.withPicture(picture, at);
     const near = sheet && lineAt(sheet, at);
     if (!near) return undefined;
@@ -132,9 +132,6 @@ export class Following {
 }
 
 const NEARLY = 0.01;
-
-const isWithin = ({ x0, y0, x1, y1 }: Box, { x, y }: Point): boolean =>
-  x >= x0 && x <= x1 && y >= y0 && y <= y1;
 
 const isSame = (a: readonly Quad[], b: readonly Quad[]): boolean =>
   a.length === b.length &&

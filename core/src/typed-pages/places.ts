@@ -1,6 +1,6 @@
 import type { Point } from '../geometry/index';
 import type { GlyphRun, Line } from '../typesetting/index';
-import type { Owner, PageOfText, Portion, TypedPages } from './page-of-text';
+import type { Owner, PageOfText, PlacedPicture, Portion, TypedPages } from './page-of-text';
 
 /** A place between two letters of a text: of a block, or a cell of it, and how many UTF-16 units of that stand before it. */
 export interface PlaceInText {
@@ -96,3 +96,25 @@ export function lineOf(
 
 const isSameOwner = (a: Owner, b: Owner): boolean =>
   a.block === b.block && a.row === b.row && a.column === b.column;
+
+/** The picture that a point of a page lies on. */
+export const pictureAt = ({ pictures }: PageOfText, { x, y }: Point): PlacedPicture | undefined =>
+  pictures.find(({ box }) => x >= box.x0 && x <= box.x1 && y >= box.y0 && y <= box.y1);
+
+/** Where a block begins that is no paragraph: the page, and from where to where that is its own, in points from its top. */
+export function spanOf(
+  { pages }: Pick<TypedPages, 'pages'>,
+  block: number,
+): { readonly page: number; readonly from: number; readonly to: number } | undefined {
+  for (const [page, { portions, pictures }] of pages.entries()) {
+    const picture = pictures.find((one) => one.block === block);
+    if (picture) return { page, from: picture.box.y0, to: picture.box.y1 };
+    const lines = portions
+      .filter(({ owner }) => owner?.block === block)
+      .flatMap((portion) => portion.lines.map((line) => ({ top: portion.y + line.top, line })));
+    if (lines.length === 0) continue;
+    const to = lines.reduce((low, { top, line }) => Math.max(low, top + line.height), 0);
+    return { page, from: lines.reduce((high, { top }) => Math.min(high, top), to), to };
+  }
+  return undefined;
+}

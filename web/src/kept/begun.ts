@@ -1,5 +1,11 @@
 import type { Naming, NotebookWanted } from '@stylet/core/api';
 
+/** A picture that goes with a text, and what it is called in that. */
+export interface Beside {
+  readonly path: string;
+  readonly file: Blob;
+}
+
 /** What a document begins from. */
 export type Origin =
   | {
@@ -8,6 +14,7 @@ export type Origin =
       readonly name: string;
       readonly folder?: string;
       readonly naming: Naming;
+      readonly beside?: readonly Beside[];
     }
   | { readonly kind: 'notebook'; readonly wanted: NotebookWanted };
 

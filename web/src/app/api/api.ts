@@ -1,9 +1,8 @@
-import { HttpClient, HttpEventType, type HttpEvent } from '@angular/common/http';
+import { HttpClient } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
 import {
   addressListSchema,
   annotationListSchema,
-  broughtInSchema,
   companionAnswerSchema,
   attachmentListSchema,
   exportReportSchema,
@@ -34,7 +33,6 @@ import {
   voiceListSchema,
   type AnnotationList,
   type AttachmentFile,
-  type BroughtIn,
   type Companion,
   type Dictionary,
   type DocumentSummary,
@@ -48,7 +46,6 @@ import {
   type LibraryPart,
   type LibraryQuery,
   type Lookup,
-  type Naming,
   type NotebookWanted,
   type OperationLog,
   type OperationResult,
@@ -69,20 +66,7 @@ import type { Paper } from '@stylet/core/paper';
 import type { ExportHow } from '@stylet/core/pdf';
 import { map, type Observable } from 'rxjs';
 import { picturePath, sourcePath } from '../../kept/addresses';
-
-/** A PDF that is to be brought in, into a folder or into none, as the document with this id. */
-export interface BringingIn {
-  readonly id: string;
-  readonly file: Blob;
-  readonly name: string;
-  readonly folder: string | undefined;
-  readonly naming: Naming;
-}
-
-/** How far an upload has come: bytes sent, or the document it became. */
-export type UploadStep =
-  | { readonly kind: 'sending'; readonly share: number }
-  | { readonly kind: 'done'; readonly document: BroughtIn };
+import { fileForm } from './file-form';
 
 /** The server's API, answers checked against its schemas. */
 @Injectable({ providedIn: 'root' })
@@ -171,21 +155,6 @@ export class Api {
       .pipe(map((body) => documentSummarySchema.parse(body)));
   }
 
-  /** Brings a PDF in, with its password if it has one; once, however often it is sent. */
-  bringIn(
-    { id, file, name, folder, naming }: BringingIn,
-    password?: string,
-  ): Observable<UploadStep> {
-    const form = formWith(file, name, password);
-    return this.http
-      .post('/api/documents', form, {
-        observe: 'events',
-        reportProgress: true,
-        params: { id, naming, ...(folder === undefined ? {} : { folder }) },
-      })
-      .pipe(map(stepOf));
-  }
-
   kit(): Observable<{ kit: Kit | null }> {
     return this.http.get('/api/kit').pipe(map((body) => keptKitSchema.parse(body)));
   }
@@ -195,10 +164,8 @@ export class Api {
   }
 
   takePicture(file: Blob, name: string): Observable<PictureFacts> {
-    const form = new FormData();
-    form.append('file', file, name);
     return this.http
-      .post('/api/pictures', form)
+      .post('/api/pictures', fileForm(file, name))
       .pipe(map((body) => pictureFactsSchema.parse(body)));
   }
 
@@ -291,8 +258,9 @@ export class Api {
 
   /** Takes in a PDF whose pages are to be put in. */
   takePages(file: File, password?: string): Observable<PageSupplyBody> {
-    const form = formWith(file, file.name, password);
-    return this.http.post('/api/sources', form).pipe(map((body) => pageSupplySchema.parse(body)));
+    return this.http
+      .post('/api/sources', fileForm(file, file.name, { password }))
+      .pipe(map((body) => pageSupplySchema.parse(body)));
   }
 
   makePaper(paper: Paper): Observable<PageSupplyBody> {
@@ -408,17 +376,3 @@ export class Api {
 }
 
 /** The password goes before the file: by then it has to be known. */
-function formWith(file: Blob, name: string, password: string | undefined): FormData {
-  const form = new FormData();
-  if (password !== undefined) form.append('password', password);
-  form.append('file', file, name);
-  return form;
-}
-
-function stepOf(event: HttpEvent<unknown>): UploadStep {
-  if (event.type === HttpEventType.Response)
-    return { kind: 'done', document: broughtInSchema.parse(event.body) };
-  if (event.type === HttpEventType.UploadProgress && event.total)
-    return { kind: 'sending', share: event.loaded / event.total };
-  return { kind: 'sending', share: event.type === HttpEventType.Sent ? 0 : 1 };
-}

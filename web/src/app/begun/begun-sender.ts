@@ -5,6 +5,7 @@ import { Store } from '@ngrx/store';
 import { lastValueFrom, map, type Observable } from 'rxjs';
 import type { BegunDocument, Origin } from '../../kept/begun';
 import { Api } from '../api/api';
+import { BringIn } from '../api/bring-in';
 import { isPassing, troubleOf } from '../api/problem';
 import { documentActions, documentFeature } from '../desk/platform/document/document.reducer';
 import { Passwords } from '../dialogs/passwords';
@@ -19,6 +20,7 @@ const LOCK = nameHere('stylet.begun');
 @Injectable({ providedIn: 'root' })
 export class BegunSender {
   private readonly api = inject(Api);
+  private readonly bringIn = inject(BringIn);
   private readonly begun = inject(BegunDocuments);
   private readonly kept = inject(KeptDocuments);
   private readonly passwords = inject(Passwords);
@@ -90,10 +92,10 @@ export class BegunSender {
     password: string | undefined,
   ): Observable<DocumentSummary> {
     if (origin.kind === 'notebook') return this.api.makeNotebook({ ...origin.wanted, id });
-    const { file, name, folder, naming } = origin;
+    const { file, name, folder, naming, beside = [] } = origin;
     const send = (tried?: string): Observable<DocumentSummary | undefined> =>
-      this.api
-        .bringIn({ id, file, name, naming, folder }, tried)
+      this.bringIn
+        .send({ id, file, name, naming, folder, beside }, tried)
         .pipe(map((step) => (step.kind === 'done' ? step.document : undefined)));
     const sent = password === undefined ? this.passwords.sending(send) : send(password);
     return sent.pipe(map((document) => document!));

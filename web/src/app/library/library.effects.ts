@@ -19,8 +19,10 @@ import {
   takeWhile,
   type Observable,
 } from 'rxjs';
-import { Api, type UploadStep } from '../api/api';
+import { Api } from '../api/api';
+import { BringIn, type UploadStep } from '../api/bring-in';
 import { isPassing, troubleOf, type Trouble } from '../api/problem';
+import type { Beside } from '../../kept/begun';
 import { BegunDocuments } from '../begun/begun-documents';
 import { Outbox } from '../desk/platform/sync/outbox';
 import { Passwords, wantsPassword } from '../dialogs/passwords';
@@ -44,6 +46,7 @@ function queryFor({ wanted: { folder, words, sort }, documents }: LibraryState):
 interface Sending {
   readonly id: string;
   readonly file: File;
+  readonly beside: readonly Beside[];
   readonly folder: string | undefined;
   readonly password?: string;
 }
@@ -53,6 +56,7 @@ export class LibraryEffects {
   private readonly actions = inject(Actions);
   private readonly api = inject(Api);
   private readonly begun = inject(BegunDocuments);
+  private readonly bringIn = inject(BringIn);
   private readonly outbox = inject(Outbox);
   private readonly passwords = inject(Passwords);
   private readonly naming = inject(NamingChoice);
@@ -128,13 +132,14 @@ export class LibraryEffects {
   }
 
   private send(sending: Sending): Observable<Action> {
-    const { id, file, folder, password } = sending;
+    const { id, file, beside, folder, password } = sending;
     if (this.server.isAway()) return from(this.begin(sending));
-    const bringing = { id, file, name: file.name, folder, naming: this.naming.chosen() };
+    const naming = this.naming.chosen();
+    const bringing = { id, file, beside, name: file.name, folder, naming };
     const sent =
       password === undefined
-        ? this.passwords.sending((kept) => this.api.bringIn(bringing, kept))
-        : this.api.bringIn(bringing, password);
+        ? this.passwords.sending((kept) => this.bringIn.send(bringing, kept))
+        : this.bringIn.send(bringing, password);
     // A network that has gone away may not say so to what is being sent.
     const isGone = this.server.changes.pipe(
       filter((isAway) => isAway),
@@ -160,12 +165,12 @@ export class LibraryEffects {
   }
 
   /** Without the server a document begins here. */
-  private async begin({ id, file, folder }: Sending): Promise<Action> {
+  private async begin({ id, file, beside, folder }: Sending): Promise<Action> {
     const { name } = file;
     const naming = this.naming.chosen();
     try {
       const place = folder === undefined ? {} : { folder };
-      await this.begun.begin(id, { kind: 'file', file, name, naming, ...place });
+      await this.begun.begin(id, { kind: 'file', file, name, naming, beside, ...place });
       return libraryActions.uploadBegun({ id });
     } catch (error) {
       return libraryActions.uploadFailed({ id, trouble: notKept(error) });

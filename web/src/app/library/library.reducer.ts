@@ -15,6 +15,7 @@ import {
   props,
 } from '@ngrx/store';
 import type { Operation } from '@stylet/core/document';
+import type { Beside } from '../../kept/begun';
 import type { Trouble } from '../api/problem';
 import { documentActions } from '../desk/platform/document/document.reducer';
 
@@ -46,7 +47,10 @@ export const libraryActions = createActionGroup({
     'More Arrived': props<{ part: LibraryPart; after: string; waiting: readonly Operation[] }>(),
     'Documents Failed': props<{ trouble: Trouble }>(),
     /** Files to be brought in, into a folder or into none. */
-    'Files Chosen': props<{ files: { id: string; file: File }[]; folder?: string }>(),
+    'Files Chosen': props<{
+      files: { id: string; file: File; beside: readonly Beside[] }[];
+      folder?: string;
+    }>(),
     'Upload Advanced': props<{ id: string; share: number }>(),
     'Upload Done': props<{ id: string; document: BroughtIn }>(),
     /** Without the server: the document waits for it in this browser. */

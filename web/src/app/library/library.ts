@@ -14,11 +14,12 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatDialog } from '@angular/material/dialog';
 import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
+import { MatSnackBar } from '@angular/material/snack-bar';
 import { newId } from '@stylet/core/document';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { firstValueFrom, last } from 'rxjs';
-import { Api } from '../api/api';
+import { BringIn } from '../api/bring-in';
 import { troubleOf } from '../api/problem';
 import { PdfWorkers } from '../../workers/pdf-workers';
 import { Indexing } from '../find/indexing';
@@ -28,11 +29,13 @@ import { Folders } from '../folders/folders';
 import { rested } from '../desk/platform/document/rested';
 import { WhenSeen } from './when-seen';
 import { DocumentCard } from './document-card';
+import { droppedFiles, type FoundFile } from './dropped-files';
 import { sortings } from './sorting';
 import { BegunDocuments } from '../begun/begun-documents';
 import { BegunList } from '../begun/begun-list';
 import { ServerAway } from '../kept/server-away';
 import { libraryActions, libraryFeature } from './library.reducer';
+import { textsWithPictures } from './texts-with-pictures';
 import { UploadList } from './upload-list';
 
 @Component({
@@ -60,7 +63,8 @@ export class Library implements OnInit {
   private readonly workers = inject(PdfWorkers);
   private readonly router = inject(Router);
   private readonly dialog = inject(MatDialog);
-  private readonly api = inject(Api);
+  private readonly bringing = inject(BringIn);
+  private readonly snackBar = inject(MatSnackBar);
   private readonly changes = inject(Folders);
   protected readonly indexing = inject(Indexing);
 
@@ -167,11 +171,11 @@ export class Library implements OnInit {
     const id = newId();
     const folder = here?.id;
     const begun = await firstValueFrom(
-      this.api.bringIn({ id, file, name: file.name, folder, naming: 'file' }).pipe(last()),
+      this.bringing.send({ id, file, name: file.name, folder, naming: 'file' }).pipe(last()),
     ).catch((error: unknown) => troubleOf(error));
     if (!('kind' in begun)) {
       // The list of what was brought in says why.
-      this.bringIn([file]);
+      void this.bringIn([file]);
       return;
     }
     await this.router.navigate(['/documents', id], { state: { editsText: true } });
@@ -186,17 +190,17 @@ export class Library implements OnInit {
       (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
     if (!data || isField) return;
     if (data.files.length > 0) {
-      this.bringIn(data.files);
+      void this.bringIn(data.files);
       return;
     }
     const html = data.getData('text/html');
     const text = html || data.getData('text/plain');
     if (text.trim() === '') return;
-    this.bringIn([new File([text], html ? 'Pasted text.html' : 'Pasted text.txt')]);
+    void this.bringIn([new File([text], html ? 'Pasted text.html' : 'Pasted text.txt')]);
   }
 
   protected choose(input: HTMLInputElement): void {
-    this.bringIn(input.files);
+    void this.bringIn(input.files ?? []);
     input.value = '';
   }
 
@@ -222,12 +226,23 @@ export class Library implements OnInit {
     if (!event.dataTransfer?.types.includes('Files')) return;
     event.preventDefault();
     this.dropping.set(false);
-    this.bringIn(event.dataTransfer.files);
+    droppedFiles(event.dataTransfer).then(
+      (found) => this.bringInFound(found),
+      (error: unknown) => {
+        console.error('What was dropped cannot be read.', error);
+        this.snackBar.open(`What was dropped cannot be read: ${String(error)}`, 'Close');
+      },
+    );
   }
 
-  private bringIn(files: FileList | readonly File[] | null): void {
-    if (!files || files.length === 0) return;
-    const chosen = Array.from(files, (file) => ({ id: newId(), file }));
+  private bringIn(files: FileList | readonly File[]): Promise<void> {
+    return this.bringInFound(Array.from(files, (file) => ({ path: file.name, file })));
+  }
+
+  private async bringInFound(found: readonly FoundFile[]): Promise<void> {
+    const coming = await textsWithPictures(found);
+    if (coming.length === 0) return;
+    const chosen = coming.map((one) => ({ id: newId(), ...one }));
     const folder = this.here()?.id;
     this.store.dispatch(
       libraryActions.filesChosen({ files: chosen, ...(folder === undefined ? {} : { folder }) }),

@@ -50,7 +50,33 @@ export function blocksAround(
       },
     });
   }
-  return blocks;
+  return [...blocks, ...picturesAround(doc, pages, around, height)];
+}
+
+/** Pictures on a page and on those beside it. */
+function picturesAround(
+  doc: Node,
+  pages: TypedPages['pages'],
+  around: number,
+  height: number,
+): LaidBlock[] {
+  const starts = startsIn(doc);
+  return [around - 1, around, around + 1].flatMap((page) =>
+    (pages[page]?.pictures ?? []).flatMap(({ block, picture, box }): LaidBlock[] => {
+      const node = doc.maybeChild(block);
+      if (!node) return [];
+      const top = (page - around) * height + box.y0;
+      const style =
+        `top:${top}px;left:${box.x0}px;` + `width:${box.x1 - box.x0}px;height:${box.y1 - box.y0}px`;
+      const attributes = {
+        class: 'near',
+        role: 'img',
+        'aria-label': picture.words ?? 'Picture',
+        style,
+      };
+      return [{ node, at: starts[block] - 1, lines: [], attributes }];
+    }),
+  );
 }
 
 /** The blocks that have a part on a page or beside it, with all their parts. */

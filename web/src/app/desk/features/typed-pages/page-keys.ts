@@ -1,4 +1,5 @@
 import type { Look } from '@stylet/core/typed';
+import type { Block } from '@stylet/core/typed-pages';
 import { baseKeymap, chainCommands, splitBlockKeepMarks } from 'prosemirror-commands';
 import { keymap } from 'prosemirror-keymap';
 import { Plugin, type Command } from 'prosemirror-state';
@@ -61,17 +62,22 @@ export const setRole =
     return true;
   };
 
-/** Paragraphs that were parted, copied or pasted get ids of their own. */
+/** Paragraphs that were parted, and what was copied or pasted, get ids of their own. */
 export function withOwnIds(newId: () => string): Plugin {
   return new Plugin({
     appendTransaction: (transactions, _before, { doc, tr }) => {
       if (!transactions.some(({ docChanged }) => docChanged)) return null;
       const taken = new Set<unknown>();
       doc.forEach((node, offset) => {
-        if (!node.isTextblock) return;
-        const id: unknown = node.attrs['id'];
-        if (id !== null && !taken.has(id)) taken.add(id);
-        else tr.setNodeMarkup(offset, undefined, { ...node.attrs, id: newId() });
+        const block = node.attrs['block'] as Block | undefined;
+        const id: unknown = block ? block.id : node.attrs['id'];
+        if (typeof id === 'string' && !taken.has(id)) {
+          taken.add(id);
+          return;
+        }
+        const own = newId();
+        const attrs = block ? { block: { ...block, id: own } } : { ...node.attrs, id: own };
+        tr.setNodeMarkup(offset, undefined, attrs);
       });
       return tr.docChanged ? tr : null;
     },

@@ -7,6 +7,7 @@ import {
   countsIn,
   countsOf,
   lineOf,
+  spanOf,
   type Block,
   type PageSetup,
   type PlaceInText,
@@ -18,6 +19,7 @@ import { Store } from '@ngrx/store';
 import { history } from 'prosemirror-history';
 import {
   EditorState,
+  NodeSelection,
   Selection,
   TextSelection,
   type Plugin,
@@ -34,6 +36,7 @@ import { blocksOf, docOfBlocks, startsIn } from './block-model';
 import { keysOfPages, withOwnIds } from './page-keys';
 import { blocksAround } from './page-decorations';
 import type { TextOpen } from './text-open';
+import { TextPictures } from './text-pictures';
 import { TextSaving } from './text-saving';
 
 /** The text of the pages while it is edited: one editor for all of them, which lies on the page with the caret. */
@@ -42,6 +45,7 @@ export class PagesEditing {
   private readonly saving = inject(TextSaving);
   private readonly typesetting = inject(Typesetting);
   private readonly fonts = inject(TypedFonts);
+  private readonly pictures = inject(TextPictures);
   private readonly state = inject(Store).selectSignal(documentFeature.selectState);
   private readonly setters = new WeakMap<Typesetter, PageSetter>();
   private readonly faces = new WeakMap<Block, ReadonlySet<FaceId>>();
@@ -177,6 +181,17 @@ export class PagesEditing {
     view.focus();
   }
 
+  /** Selects a block as a whole. */
+  takeBlock(block: number): void {
+    const { view } = this;
+    if (!view) return;
+    const { doc, tr } = view.state;
+    this.isPlacing = true;
+    view.dispatch(tr.setSelection(NodeSelection.create(doc, startsIn(doc)[block] - 1)));
+    this.isPlacing = false;
+    view.focus();
+  }
+
   /** Selects the word or the paragraph at a place. */
   selectAround(at: PlaceInText, what: 'word' | 'paragraph'): void {
     const block = this.now()?.blocks[at.owner.block];
@@ -255,12 +270,10 @@ export class PagesEditing {
     const [from, to, head] = [selection.from, selection.to, selection.head].map(placeOf);
     this.selected.set({ from, to });
     const pages = this.laid();
-    const found = pages && lineOf(pages, head);
-    if (!found) return;
-    this.active.set(found.page);
-    const top = found.portion.y + found.line.top;
-    if (!this.isPlacing)
-      this.caret.set({ page: found.page, from: top, to: top + found.line.height });
+    const span = pages && (spanOfLine(pages, head) ?? spanOf(pages, head.owner.block));
+    if (!span) return;
+    this.active.set(span.page);
+    if (!this.isPlacing) this.caret.set(span);
   }
 
   private layAgain(): void {
@@ -301,6 +314,7 @@ export class PagesEditing {
         () => void this.done(),
       ),
       withOwnIds(newId),
+      this.pictures.pasting(),
       typedFormulas(this.typesetting),
       settingLines(laidOut),
     ];
@@ -308,6 +322,13 @@ export class PagesEditing {
 }
 
 const words = new Intl.Segmenter('und', { granularity: 'word' });
+
+function spanOfLine(pages: TypedPages, place: PlaceInText): ReturnType<typeof spanOf> {
+  const found = lineOf(pages, place);
+  if (!found) return undefined;
+  const from = found.portion.y + found.line.top;
+  return { page: found.page, from, to: from + found.line.height };
+}
 
 const resolved = ($at: ReturnType<EditorState['doc']['resolve']>) => ({
   parentOffset: $at.parentOffset,

@@ -16,13 +16,15 @@ import { pageView, transformBox } from '@stylet/core/geometry';
 import { toPoints } from '@stylet/core/paper';
 import { isSame } from '@stylet/core/same';
 import { familyFacts, type Family, type ParagraphLook } from '@stylet/core/typed';
-import type { Role } from '@stylet/core/typed-pages';
+import type { Role, TextPicture } from '@stylet/core/typed-pages';
 import { Store } from '@ngrx/store';
+import { deleteSelection } from 'prosemirror-commands';
 import type { Command } from 'prosemirror-state';
 import { Api } from '../../../api/api';
 import { troubleOf } from '../../../api/problem';
 import { documentFeature } from '../../platform/document/document.reducer';
 import { formulaAt, putFormula } from '../../platform/typed/formula-commands';
+import { PICTURE_FILES, chooseFiles } from '../../platform/pictures/choose-files';
 import { FormulaButton } from '../../platform/typed/formula-button';
 import { LinkField } from '../../platform/typed/link-field';
 import { ParagraphPane } from '../../platform/typed/paragraph-pane';
@@ -44,7 +46,9 @@ import {
 import { ViewState } from '../../platform/view/view-state';
 import { setRole } from './page-keys';
 import { PagesEditing } from './pages-editing';
+import { PictureTools } from './picture-tools';
 import { TextOpen } from './text-open';
+import { TextPictures, changePicture, selectedPicture } from './text-pictures';
 import { TextSaving } from './text-saving';
 
 const ROLES: readonly { readonly value: Role | null; readonly name: string }[] = [
@@ -76,6 +80,7 @@ const MARGINS = [
     MatMenuModule,
     MatTooltipModule,
     ParagraphPane,
+    PictureTools,
   ],
   templateUrl: './typed-bar.html',
   styleUrl: './typed-bar.scss',
@@ -94,6 +99,7 @@ export class TypedBar {
   private readonly documentId = this.store.selectSignal(documentFeature.selectId);
   private readonly api = inject(Api);
   private readonly view = inject(ViewState);
+  protected readonly pictures = inject(TextPictures);
   protected readonly editing = inject(PagesEditing);
   protected readonly saving = inject(TextSaving);
   protected readonly roles = ROLES;
@@ -124,6 +130,11 @@ export class TypedBar {
     this.editing.version();
     const { view } = this.editing;
     return (view && formulaAt(view.state)?.source) ?? '';
+  });
+  protected readonly picture = computed(() => {
+    this.editing.version();
+    const { view } = this.editing;
+    return view && selectedPicture(view.state);
   });
   protected readonly roleName = computed(() => {
     this.editing.version();
@@ -204,6 +215,19 @@ export class TypedBar {
 
   protected putFormula(source: string): void {
     this.run(putFormula(source));
+  }
+
+  protected async choosePictures(): Promise<void> {
+    const files = await chooseFiles(PICTURE_FILES);
+    this.run(await this.pictures.taken(files));
+  }
+
+  protected changePicture(change: (picture: TextPicture) => TextPicture): void {
+    this.run(changePicture(change));
+  }
+
+  protected removePicture(): void {
+    this.run(deleteSelection);
   }
 
   protected font(font: Family): void {

@@ -2,16 +2,20 @@ import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
+  DestroyRef,
   afterRenderEffect,
   computed,
   inject,
+  signal,
   untracked,
   viewChild,
 } from '@angular/core';
-import { compose, pageView, type Matrix } from '@stylet/core/geometry';
-import type { PageOfText } from '@stylet/core/typed-pages';
+import { compose, pageView, type Box, type Matrix } from '@stylet/core/geometry';
+import { isSame } from '@stylet/core/same';
+import type { PageOfText, TextPicture } from '@stylet/core/typed-pages';
 import { shownSize } from '../../platform/paper/page-geometry';
 import { PAGE_FACE } from '../../platform/paper/page-face';
+import { PictureBitmaps } from '../../platform/pictures/picture-bitmaps';
 import { drawText } from '../../platform/typed/text-painting';
 import { Typesetting } from '../../platform/typed/typesetting';
 import { PagesEditing } from './pages-editing';
@@ -53,22 +57,45 @@ export class TypedSheet {
   /** What was drawn last: most pages stay as they are while one types. */
   private drawn: { readonly page: PageOfText | undefined; readonly key: string } | undefined;
 
+  private readonly bitmaps = inject(PictureBitmaps);
+  /** Pictures of this page that have come since. */
+  private readonly come = signal(0);
+
   constructor() {
+    const stop = this.bitmaps.onCome((digest) => {
+      const isHere = this.page()?.pictures.some(({ picture }) => picture.digest === digest);
+      if (isHere) this.come.update((count) => count + 1);
+    });
+    inject(DestroyRef).onDestroy(stop);
     afterRenderEffect(() => {
       const [page, scale, sheet] = [this.page(), this.face.scale(), this.face.page()];
+      const come = this.come();
       // Undefined until it has been laid out for the first time.
       const isLaid = this.editing.pages() !== undefined;
       untracked(() => {
         const { width, height } = shownSize(sheet);
         const ratio = Math.min(devicePixelRatio, WIDEST / (Math.max(width, height) * scale));
         const [across, down] = [width, height].map((side) => Math.round(side * scale * ratio));
-        const key = `${across} ${down} ${sheet.rotation}`;
-        if (!isLaid || (this.drawn?.key === key && isSame(this.drawn.page, page))) return;
+        const key = `${across} ${down} ${sheet.rotation} ${come}`;
+        if (!isLaid || (this.drawn?.key === key && isAsDrawn(this.drawn.page, page))) return;
         const view = pageView(sheet.width, sheet.height, sheet.rotation, scale * ratio);
         this.draw(page, view, across, down);
         this.drawn = { page, key };
       });
     });
+  }
+
+  /** Until its pixels have come there is a gap, through which what the file shows can be seen. */
+  private drawPicture(
+    context: CanvasRenderingContext2D,
+    picture: TextPicture,
+    { x0, y0, x1, y1 }: Box,
+    scale: number,
+  ): void {
+    const across = Math.max(1, Math.round((x1 - x0) * Math.abs(scale)));
+    const bitmap = this.bitmaps.bitmapFor(picture, across);
+    if (bitmap) context.drawImage(bitmap, x0, y0, x1 - x0, y1 - y0);
+    else context.clearRect(x0, y0, x1 - x0, y1 - y0);
   }
 
   private draw(page: PageOfText | undefined, view: Matrix, width: number, height: number): void {
@@ -80,6 +107,8 @@ export class TypedSheet {
     context.fillStyle = '#fff';
     context.fillRect(0, 0, width, height);
     if (!page || !engine) return;
+    context.setTransform(...view);
+    for (const { picture, box } of page.pictures) this.drawPicture(context, picture, box, view[0]);
     for (const { lines, x, y } of page.portions)
       drawText(context, { lines, width: 0, height: 0 }, engine, compose([1, 0, 0, 1, x, y], view));
     context.setTransform(...view);
@@ -88,10 +117,15 @@ export class TypedSheet {
   }
 }
 
+/** Whether pages show the same pictures in the same places. */
+const samePictures = (a: PageOfText['pictures'], b: PageOfText['pictures']): boolean =>
+  a.length === b.length &&
+  a.every(({ picture, box }, i) => picture.digest === b[i].picture.digest && isSame(box, b[i].box));
+
 /** Whether pages show the same lines in the same places. */
-function isSame(a: PageOfText | undefined, b: PageOfText | undefined): boolean {
-  if (!a || !b || a.portions.length !== b.portions.length || a.rules.length !== b.rules.length)
-    return false;
+function isAsDrawn(a: PageOfText | undefined, b: PageOfText | undefined): boolean {
+  if (!a || !b || !samePictures(a.pictures, b.pictures)) return false;
+  if (a.portions.length !== b.portions.length || a.rules.length !== b.rules.length) return false;
   return (
     a.portions.every((portion, i) => {
       const other = b.portions[i];

@@ -10,7 +10,14 @@ import {
   viewChild,
 } from '@angular/core';
 import { pageView } from '@stylet/core/geometry';
-import { linesOn, placeAt, xOf, type PageOfText, type PlaceInText } from '@stylet/core/typed-pages';
+import {
+  linesOn,
+  pictureAt,
+  placeAt,
+  xOf,
+  type PageOfText,
+  type PlaceInText,
+} from '@stylet/core/typed-pages';
 import { PAGE_FACE } from '../../platform/paper/page-face';
 import { cssFamily } from '../../platform/typed/typed-fonts';
 import { PagesEditing } from './pages-editing';
@@ -113,7 +120,7 @@ export class TypedWords {
   protected pressed(event: PointerEvent): void {
     if (event.pointerType === 'touch') return;
     event.stopPropagation();
-    if (event.button !== 0) return;
+    if (event.button !== 0 || this.takePicture(event)) return;
     const at = this.placeOf(event);
     if (!at) return;
     const held = event.shiftKey ? this.editing.selection()?.from : undefined;
@@ -141,9 +148,17 @@ export class TypedWords {
   /** A finger that taps puts the caret there. */
   protected tapped(event: MouseEvent): void {
     event.stopPropagation();
-    if ((event as PointerEvent).pointerType !== 'touch') return;
+    if ((event as PointerEvent).pointerType !== 'touch' || this.takePicture(event)) return;
     const at = this.placeOf(event);
     if (at) this.editing.place(at);
+  }
+
+  /** Selects the picture under a pointer. Whether there is one. */
+  private takePicture({ clientX, clientY, shiftKey }: MouseEvent): boolean {
+    const page = this.page();
+    const found = page && !shiftKey && pictureAt(page, this.face.toPage(clientX, clientY));
+    if (found) this.editing.takeBlock(found.block);
+    return found !== undefined && found !== false;
   }
 
   placeOf({ clientX, clientY }: MouseEvent): PlaceInText | undefined {
@@ -172,7 +187,12 @@ function shadesOn(
   { from, to }: { readonly from: PlaceInText; readonly to: PlaceInText },
 ): Shade[] {
   if (isSame(from, to)) return [];
-  return linesOn(page).flatMap(({ portion: { owner, x, y }, line }): Shade[] => {
+  const pictures = page.pictures.flatMap(({ block, box }): Shade[] => {
+    const { x0, y0, x1, y1 } = box;
+    const isIn = block >= from.owner.block && block < to.owner.block;
+    return isIn ? [{ left: x0, top: y0, width: x1 - x0, height: y1 - y0 }] : [];
+  });
+  const lines = linesOn(page).flatMap(({ portion: { owner, x, y }, line }): Shade[] => {
     const { block } = owner;
     if (block < from.owner.block || block > to.owner.block) return [];
     const isWhole = owner.row !== undefined;
@@ -185,4 +205,5 @@ function shadesOn(
     const width = Math.max(right - left, 4);
     return [{ left: x + left, top: y + line.top, width, height: line.height }];
   });
+  return [...pictures, ...lines];
 }
