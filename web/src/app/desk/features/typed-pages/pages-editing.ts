@@ -79,7 +79,9 @@ export class PagesEditing {
     this.version();
     if (!text || !pages) return undefined;
     const { view } = this;
-    const selected = view && !view.state.selection.empty ? view.state.selection : undefined;
+    const selection = view?.state.selection;
+    const isOfWords = selection && !(selection instanceof NodeSelection) && !selection.empty;
+    const selected = isOfWords ? selection : undefined;
     const { words, characters } = selected
       ? countsIn(view!.state.doc.textBetween(selected.from, selected.to, '\n'))
       : countsOf(text.blocks);

@@ -28,6 +28,7 @@ interface Shade {
   readonly top: number;
   readonly width: number;
   readonly height: number;
+  readonly isPicture?: boolean;
 }
 
 /** Where a drag began, on whichever page. */
@@ -49,6 +50,7 @@ let anchor: PlaceInText | undefined;
       @for (shade of shades(); track $index) {
         <div
           class="shade"
+          [class.picture]="shade.isPicture"
           [style.left.px]="shade.left"
           [style.top.px]="shade.top"
           [style.width.px]="shade.width"
@@ -190,7 +192,8 @@ function shadesOn(
   const pictures = page.pictures.flatMap(({ block, box }): Shade[] => {
     const { x0, y0, x1, y1 } = box;
     const isIn = block >= from.owner.block && block < to.owner.block;
-    return isIn ? [{ left: x0, top: y0, width: x1 - x0, height: y1 - y0 }] : [];
+    const shade = { left: x0, top: y0, width: x1 - x0, height: y1 - y0, isPicture: true };
+    return isIn ? [shade] : [];
   });
   const lines = linesOn(page).flatMap(({ portion: { owner, x, y }, line }): Shade[] => {
     const { block } = owner;
