@@ -7,10 +7,9 @@ import {
   type Quad,
 } from '../document/index';
 import type { Box, Point } from '../geometry/index';
-import { textOfParagraph } from '../typed/index';
-import type { Owner, PlacedPicture, TypedPages } from './page-of-text';
-import { lineAt, lineOf, offsetAt, pictureAt, xOf, type PlaceInText } from './places';
-import type { Block, TypedText } from './text';
+import type { PlacedPicture, TypedPages } from './page-of-text';
+import { lineAt, lineOf, offsetAt, pictureAt, textAt, xOf, type PlaceInText } from './places';
+import type { TypedText } from './text';
 
 /** A text and its pages. */
 export interface LaidText {
@@ -126,7 +125,14 @@ export class Following {
     if (was.kind !== is.kind) return undefined;
     return {
       owner: { ...owner, block },
-      offset: was === is ? offset : shifted(wordsOf(was, owner), wordsOf(is, owner), offset),
+      offset:
+        was === is
+          ? offset
+          : shifted(
+              textAt(this.before.text.blocks, owner),
+              textAt(this.after.text.blocks, { ...owner, block }),
+              offset,
+            ),
     };
   }
 }
@@ -157,11 +163,6 @@ function quadsOn(
     }
   }
   return quads;
-}
-
-function wordsOf(block: Block, { row = 0, column = 0 }: Owner): string {
-  if (block.kind === 'paragraph') return textOfParagraph(block);
-  return block.kind === 'table' ? textOfParagraph(block.rows[row]?.[column] ?? { runs: [] }) : '';
 }
 
 /** Where a place of a text is after what stands between its unchanged beginning and end has become something else. */

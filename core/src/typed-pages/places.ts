@@ -1,6 +1,8 @@
 import type { Point } from '../geometry/index';
+import { textOfParagraph } from '../typed/index';
 import type { GlyphRun, Line } from '../typesetting/index';
 import type { Owner, PageOfText, PlacedPicture, Portion, TypedPages } from './page-of-text';
+import type { Block } from './text';
 
 /** A place between two letters of a text: of a block, or a cell of it, and how many UTF-16 units of that stand before it. */
 export interface PlaceInText {
@@ -117,4 +119,12 @@ export function spanOf(
     return { page, from: lines.reduce((high, { top }) => Math.min(high, top), to), to };
   }
   return undefined;
+}
+
+/** The words of a paragraph, or of a cell; none where there is no such place. */
+export function textAt(blocks: readonly Block[], { block, row = -1, column = -1 }: Owner): string {
+  const found = blocks.at(block);
+  if (found?.kind === 'paragraph') return textOfParagraph(found);
+  const cell = found?.kind === 'table' ? found.rows.at(row)?.at(column) : undefined;
+  return cell && row >= 0 && column >= 0 ? textOfParagraph(cell) : '';
 }

@@ -14,8 +14,8 @@ import {
 /** How long the text of a document can be at the most: blocks, and UTF-16 units of all of them. */
 export const MOST_BLOCKS = 20_000;
 export const LONGEST_PAGES = 2_000_000;
-const MOST_ROWS = 1_000;
-const MOST_COLUMNS = 50;
+export const MOST_ROWS = 1_000;
+export const MOST_COLUMNS = 50;
 export const MOST_PICTURES = 500;
 /** Of what a picture shows, UTF-16 units. */
 export const LONGEST_WORDS = 2_000;

@@ -1,20 +1,42 @@
-import type { Block, Role, TextParagraph } from '@stylet/core/typed-pages';
+import type { Block, Cell, Role, Table, TextParagraph } from '@stylet/core/typed-pages';
 import { Fragment, type Node } from 'prosemirror-model';
-import { paragraphNode, paragraphOf, schema } from '../../platform/typed/rich-model';
+import {
+  inlineOf,
+  paragraphNode,
+  paragraphOf,
+  runsOf,
+  schema,
+} from '../../platform/typed/rich-model';
 
 const blocks = new WeakMap<Node, Block>();
 const nodes = new WeakMap<Block, Node>();
+/** Cells by the nodes they are: one that stays is the same object, so that it is not laid out again. */
+const cells = new WeakMap<Node, Cell>();
 
 /** A block as the editor has it; the same node for the same block. */
 function nodeOf(block: Block): Node {
   const known = nodes.get(block);
   if (known) return known;
-  const node =
-    block.kind === 'paragraph'
-      ? paragraphNode(block, { role: block.role ?? null, id: block.id ?? null })
-      : schema.nodes['other'].create({ block });
+  const node = madeOf(block);
   nodes.set(block, node);
   blocks.set(node, block);
+  return node;
+}
+
+function madeOf(block: Block): Node {
+  if (block.kind === 'paragraph')
+    return paragraphNode(block, { role: block.role ?? null, id: block.id ?? null });
+  return block.kind === 'table' ? tableNode(block) : schema.nodes['other'].create({ block });
+}
+
+function tableNode({ id, hasHead, rows }: Table): Node {
+  const made = rows.map((row) => schema.node('row', null, row.map(cellNode)));
+  return schema.node('table', { id: id ?? null, hasHead }, made);
+}
+
+function cellNode(cell: Cell): Node {
+  const node = schema.node('cell', { align: cell.align ?? null }, inlineOf(cell.runs));
+  cells.set(node, cell);
   return node;
 }
 
@@ -22,13 +44,17 @@ function nodeOf(block: Block): Node {
 function blockOf(node: Node): Block {
   const known = blocks.get(node);
   if (known) return known;
-  const block =
-    node.type === schema.nodes['other'] ? (node.attrs['block'] as Block) : paragraphBlock(node);
+  const block = readBlock(node);
   blocks.set(node, block);
   return block;
 }
 
-function paragraphBlock(node: Node): TextParagraph {
+function readBlock(node: Node): Block {
+  if (node.type === schema.nodes['other']) return node.attrs['block'] as Block;
+  return node.type === schema.nodes['table'] ? readTable(node) : readParagraph(node);
+}
+
+function readParagraph(node: Node): TextParagraph {
   const role = node.attrs['role'] as Role | null;
   const id = node.attrs['id'] as string | null;
   return {
@@ -37,6 +63,22 @@ function paragraphBlock(node: Node): TextParagraph {
     ...(role ? { role } : {}),
     ...paragraphOf(node),
   };
+}
+
+function readTable(node: Node): Table {
+  const id = node.attrs['id'] as string | null;
+  const rows = node.children.map((row) => row.children.map(cellOf));
+  return { ...(id ? { id } : {}), kind: 'table', hasHead: node.attrs['hasHead'] === true, rows };
+}
+
+function cellOf(node: Node): Cell {
+  let cell = cells.get(node);
+  if (!cell) {
+    const align = node.attrs['align'] as Cell['align'] | null;
+    cell = { runs: runsOf(node), ...(align ? { align } : {}) };
+    cells.set(node, cell);
+  }
+  return cell;
 }
 
 /** The text of pages as the editor has it. */
@@ -49,7 +91,7 @@ export function blocksOf(doc: Node): Block[] {
   return list;
 }
 
-/** Where each block begins in the document of the editor: before its first letter. */
+/** Where each block begins in the document of the editor: before its first letter, or its first row. */
 export function startsIn(doc: Node): number[] {
   const starts: number[] = [];
   doc.forEach((_, offset) => starts.push(offset + 1));

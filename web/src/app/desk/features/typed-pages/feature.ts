@@ -1,5 +1,6 @@
 import { effect, inject } from '@angular/core';
 import textOfPages from '@material-symbols/svg-400/outlined/edit_note.svg';
+import table from '@material-symbols/svg-400/outlined/table.svg';
 import type { Page } from '@stylet/core/api';
 import { Store } from '@ngrx/store';
 import { BrowserDb } from '../../../storage/browser-db';
@@ -16,7 +17,7 @@ const onPagesOfText = (): ((page: Page) => boolean) => {
 export const typedPages: DeskFeature = {
   id: 'typedPages',
   providers: [TextOpen],
-  icons: { textOfPages },
+  icons: { table, textOfPages },
   // Whoever has just begun a text wants to type.
   starts: () => {
     const { editsText } = (history.state ?? {}) as { editsText?: boolean };

@@ -1,6 +1,13 @@
-import { lookOfRole, type Portion, type Role, type TypedPages } from '@stylet/core/typed-pages';
+import {
+  lookOfRole,
+  type Owner,
+  type Portion,
+  type Role,
+  type TypedPages,
+} from '@stylet/core/typed-pages';
 import type { Node } from 'prosemirror-model';
 import { laidLine, type LaidBlock } from '../../platform/typed/line-decorations';
+import { schema } from '../../platform/typed/rich-model';
 import { cssFamily } from '../../platform/typed/typed-fonts';
 import { startsIn } from './block-model';
 
@@ -27,6 +34,10 @@ export function blocksAround(
     if (!node) continue;
     const at = (part: Placed, y: number): number =>
       (part.page - around) * height + part.portion.y + y;
+    if (node.type === schema.nodes['table']) {
+      blocks.push(tableBlock(node, starts[block] - 1, parts, at));
+      continue;
+    }
     const [first] = parts;
     const top = at(first, first.portion.lines[0]?.top ?? 0);
     let below = top;
@@ -52,6 +63,42 @@ export function blocksAround(
   }
   return [...blocks, ...picturesAround(doc, pages, around, height)];
 }
+
+/** A table: its cells stand where they were laid out, each by itself. */
+function tableBlock(
+  table: Node,
+  at: number,
+  parts: readonly Placed[],
+  topOf: (part: Placed, y: number) => number,
+): LaidBlock {
+  const placed = new Map(parts.map((part) => [cellKey(part.portion.owner!), part]));
+  const within: LaidBlock[] = [];
+  table.forEach((row, offset, r) =>
+    row.forEach((cell, inRow, c) => {
+      const part = placed.get(cellKey({ row: r, column: c }));
+      if (!part) return;
+      const { portion } = part;
+      let below = portion.lines[0]?.top ?? 0;
+      const top = topOf(part, below);
+      const lines = portion.lines.map((line) => {
+        const above = line.top - below;
+        below = line.top + line.height;
+        return laidLine(line, above);
+      });
+      const isHead = table.attrs['hasHead'] === true && r === 0;
+      const style = `top:${top}px;left:${portion.x}px;${isHead ? 'font-weight:700' : ''}`;
+      within.push({
+        node: cell,
+        at: at + offset + inRow + 2,
+        lines,
+        attributes: { class: 'near', style },
+      });
+    }),
+  );
+  return { node: table, at, lines: [], within };
+}
+
+const cellKey = ({ row, column }: Partial<Owner>): string => `${row} ${column}`;
 
 /** Pictures on a page and on those beside it. */
 function picturesAround(

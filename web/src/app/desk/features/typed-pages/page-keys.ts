@@ -1,19 +1,34 @@
 import type { Look } from '@stylet/core/typed';
-import type { Block } from '@stylet/core/typed-pages';
+import type { Block, TypedPages } from '@stylet/core/typed-pages';
 import { baseKeymap, chainCommands, splitBlockKeepMarks } from 'prosemirror-commands';
 import { keymap } from 'prosemirror-keymap';
 import { Plugin, type Command } from 'prosemirror-state';
 import { schema } from '../../platform/typed/rich-model';
 import { endList, leaveList, lineBreak } from '../../platform/typed/text-commands';
 import { textKeys } from '../../platform/typed/text-keys';
+import { goToRow } from './cell-arrows';
+import { breakInCell, emptyCells, goToCell, stayInCell, typingOverCells } from './table-commands';
 
 /** What keys do in the text of pages. */
-export function keysOfPages(base: () => Look, end: () => void): Plugin[] {
+export function keysOfPages(
+  base: () => Look,
+  end: () => void,
+  laid: () => TypedPages | undefined,
+): Plugin[] {
+  const keys = textKeys(base, end);
   return [
+    typingOverCells(),
     keymap({
-      ...textKeys(base, end),
-      Enter: chainCommands(breakInCode, endList, afterHeading, splitBlockKeepMarks),
-      Backspace: chainCommands(leaveList, plainAtStart),
+      ...keys,
+      Enter: chainCommands(breakInCell, breakInCode, endList, afterHeading, splitBlockKeepMarks),
+      Backspace: chainCommands(emptyCells, stayInCell('start'), leaveList, plainAtStart),
+      'Mod-Backspace': chainCommands(emptyCells, stayInCell('start')),
+      Delete: chainCommands(emptyCells, stayInCell('end')),
+      'Mod-Delete': chainCommands(emptyCells, stayInCell('end')),
+      ArrowUp: goToRow(-1, laid),
+      ArrowDown: goToRow(1, laid),
+      Tab: chainCommands(goToCell(1), keys['Tab']),
+      'Shift-Tab': chainCommands(goToCell(-1), keys['Shift-Tab']),
     }),
     keymap(baseKeymap),
   ];
@@ -54,7 +69,7 @@ export const setRole =
   (state, dispatch) => {
     const { tr, selection } = state;
     state.doc.nodesBetween(selection.from, selection.to, (node, pos) => {
-      if (!node.isTextblock) return true;
+      if (node.type !== schema.nodes['paragraph']) return true;
       tr.setNodeMarkup(pos, undefined, { ...node.attrs, role });
       return false;
     });

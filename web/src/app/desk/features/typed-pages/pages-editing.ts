@@ -1,6 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { newId, pagesInOrder } from '@stylet/core/document';
-import { textOfParagraph, type FaceId } from '@stylet/core/typed';
+import type { FaceId } from '@stylet/core/typed';
 import {
   PageSetter,
   bodyOfText,
@@ -8,6 +8,7 @@ import {
   countsOf,
   lineOf,
   spanOf,
+  textAt,
   type Block,
   type PageSetup,
   type PlaceInText,
@@ -35,8 +36,10 @@ import { Typesetting } from '../../platform/typed/typesetting';
 import { blocksOf, docOfBlocks, startsIn } from './block-model';
 import { keysOfPages, withOwnIds } from './page-keys';
 import { blocksAround } from './page-decorations';
+import { pagesParser } from './pasted-tables';
 import type { TextOpen } from './text-open';
 import { TextPictures } from './text-pictures';
+import { placeOf, positionOf } from './text-positions';
 import { TextSaving } from './text-saving';
 
 /** The text of the pages while it is edited: one editor for all of them, which lies on the page with the caret. */
@@ -117,6 +120,7 @@ export class PagesEditing {
         role: 'textbox',
         spellcheck: 'true',
       },
+      clipboardParser: pagesParser,
       clipboardTextSerializer: copiedText,
       dispatchTransaction: (transaction) => {
         const { view } = this;
@@ -171,10 +175,10 @@ export class PagesEditing {
   place(at: PlaceInText, anchor?: PlaceInText): void {
     const { view } = this;
     if (!view) return;
-    const to = this.positionOf(at);
-    const from = anchor ? this.positionOf(anchor) : to;
-    if (to === undefined || from === undefined) return;
     const { doc } = view.state;
+    const to = positionOf(doc, at);
+    const from = anchor ? positionOf(doc, anchor) : to;
+    if (to === undefined || from === undefined) return;
     this.isPlacing = true;
     view.dispatch(
       view.state.tr.setSelection(TextSelection.between(doc.resolve(from), doc.resolve(to))),
@@ -196,9 +200,7 @@ export class PagesEditing {
 
   /** Selects the word or the paragraph at a place. */
   selectAround(at: PlaceInText, what: 'word' | 'paragraph'): void {
-    const block = this.now()?.blocks[at.owner.block];
-    if (block?.kind !== 'paragraph') return;
-    const text = textOfParagraph(block);
+    const text = textAt(this.now()?.blocks ?? [], at.owner);
     let [from, to] = [0, text.length];
     if (what === 'word')
       for (const { index, segment } of words.segment(text))
@@ -232,14 +234,6 @@ export class PagesEditing {
     this.open?.pages.set(pages);
   }
 
-  private positionOf({ owner, offset }: PlaceInText): number | undefined {
-    const doc = this.view?.state.doc;
-    const node = doc?.maybeChild(owner.block);
-    if (!doc || !node) return undefined;
-    const start = startsIn(doc)[owner.block];
-    return node.isTextblock ? start + Math.min(offset, node.content.size) : start - 1;
-  }
-
   private set(blocks: readonly Block[]): void {
     const setup = this.setup!;
     const text = { setup, blocks: [...blocks] };
@@ -264,12 +258,9 @@ export class PagesEditing {
   }
 
   /** The page with the caret, and what is selected, as places of the text. */
-  private follow({ doc, selection }: EditorState): void {
-    const placeOf = (position: number): PlaceInText => {
-      const { parentOffset, depth, index } = resolved(doc.resolve(position));
-      return { owner: { block: index }, offset: depth > 0 ? parentOffset : 0 };
-    };
-    const [from, to, head] = [selection.from, selection.to, selection.head].map(placeOf);
+  private follow({ selection }: EditorState): void {
+    const { $from, $to, $head } = selection;
+    const [from, to, head] = [$from, $to, $head].map(placeOf);
     this.selected.set({ from, to });
     const pages = this.laid();
     const span = pages && (spanOfLine(pages, head) ?? spanOf(pages, head.owner.block));
@@ -298,7 +289,10 @@ export class PagesEditing {
     const at =
       index < 0
         ? 1
-        : starts[index] + Math.min($head.parentOffset, tr.doc.child(index).content.size);
+        : starts[index] +
+          (tr.doc.child(index).isTextblock
+            ? Math.min($head.parentOffset, tr.doc.child(index).content.size)
+            : 0);
     tr.setSelection(Selection.near(tr.doc.resolve(at)));
     view.dispatch(tr);
   }
@@ -314,6 +308,7 @@ export class PagesEditing {
       ...keysOfPages(
         () => this.setup!.look,
         () => void this.done(),
+        () => this.laid(),
       ),
       withOwnIds(newId),
       this.pictures.pasting(),
@@ -331,9 +326,3 @@ function spanOfLine(pages: TypedPages, place: PlaceInText): ReturnType<typeof sp
   const from = found.portion.y + found.line.top;
   return { page: found.page, from, to: from + found.line.height };
 }
-
-const resolved = ($at: ReturnType<EditorState['doc']['resolve']>) => ({
-  parentOffset: $at.parentOffset,
-  depth: $at.depth,
-  index: $at.index(0),
-});

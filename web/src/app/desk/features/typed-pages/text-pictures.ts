@@ -2,6 +2,7 @@ import { Injectable, inject, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { newId } from '@stylet/core/document';
 import type { TextPicture } from '@stylet/core/typed-pages';
+import { closeHistory } from 'prosemirror-history';
 import { NodeSelection, Plugin, type Command, type EditorState } from 'prosemirror-state';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../../api/api';
@@ -38,7 +39,7 @@ const putPictures =
     const isEmpty = isIn && $to.parent.content.size === 0 && state.doc.childCount > 1;
     const after = isIn ? $to.after(1) : $to.pos;
     const before = isEmpty ? $to.before(1) : after;
-    const tr = state.tr.replaceWith(before, after, nodes);
+    const tr = closeHistory(state.tr).replaceWith(before, after, nodes);
     const last = before + nodes.length - 1;
     dispatch?.(tr.setSelection(NodeSelection.create(tr.doc, last)).scrollIntoView());
     return true;

@@ -47,6 +47,8 @@ import { ViewState } from '../../platform/view/view-state';
 import { setRole } from './page-keys';
 import { PagesEditing } from './pages-editing';
 import { PictureTools } from './picture-tools';
+import { TableButton } from './table-button';
+import { tableAt } from './table-commands';
 import { TextOpen } from './text-open';
 import { TextPictures, changePicture, selectedPicture } from './text-pictures';
 import { TextSaving } from './text-saving';
@@ -81,6 +83,7 @@ const MARGINS = [
     MatTooltipModule,
     ParagraphPane,
     PictureTools,
+    TableButton,
   ],
   templateUrl: './typed-bar.html',
   styleUrl: './typed-bar.scss',
@@ -135,6 +138,12 @@ export class TypedBar {
     this.editing.version();
     const { view } = this.editing;
     return view && selectedPicture(view.state);
+  });
+  protected readonly tableHead = computed(() => {
+    this.editing.version();
+    const { view } = this.editing;
+    const found = view && tableAt(view.state);
+    return found && found.table.attrs['hasHead'] === true;
   });
   protected readonly roleName = computed(() => {
     this.editing.version();
@@ -264,7 +273,7 @@ export class TypedBar {
     return this.api.writtenTextUrl(this.documentId()!, as);
   }
 
-  private run(command: Command): void {
+  protected run(command: Command): void {
     const { view } = this.editing;
     if (!view) return;
     command(view.state, view.dispatch);

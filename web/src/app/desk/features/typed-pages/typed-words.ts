@@ -180,8 +180,18 @@ export class TypedWords {
 /** What lies on which element. */
 const wordsOf = new WeakMap<Element, TypedWords>();
 
-const isSame = (a: PlaceInText, b: PlaceInText): boolean =>
-  a.offset === b.offset && a.owner.block === b.owner.block;
+/** Which of two places comes first; a block as a whole begins before what is in it. */
+function compare(a: PlaceInText, b: PlaceInText): number {
+  const { block, row = -1, column = -1 } = b.owner;
+  return (
+    a.owner.block - block ||
+    (a.owner.row ?? -1) - row ||
+    (a.owner.column ?? -1) - column ||
+    a.offset - b.offset
+  );
+}
+
+const isSame = (a: PlaceInText, b: PlaceInText): boolean => compare(a, b) === 0;
 
 /** What of the lines of a page is selected. */
 function shadesOn(
@@ -196,13 +206,11 @@ function shadesOn(
     return isIn ? [shade] : [];
   });
   const lines = linesOn(page).flatMap(({ portion: { owner, x, y }, line }): Shade[] => {
-    const { block } = owner;
-    if (block < from.owner.block || block > to.owner.block) return [];
-    const isWhole = owner.row !== undefined;
-    const start =
-      block === from.owner.block && !isWhole ? Math.max(from.offset, line.from) : line.from;
-    const end = block === to.owner.block && !isWhole ? Math.min(to.offset, line.to) : line.to;
-    if (start > end || (start === end && line.to > line.from)) return [];
+    const [first, last] = [line.from, line.to].map((offset) => ({ owner, offset }));
+    if (compare(to, first) < 0 || compare(from, last) > 0) return [];
+    const start = compare(from, first) > 0 ? from.offset : line.from;
+    const end = compare(to, last) < 0 ? to.offset : line.to;
+    if (start === end && (line.to > line.from || isSame(to, first))) return [];
     const [left, right] = [xOf(line, start), xOf(line, end)].sort((a, b) => a - b);
     // An empty line shows that it is selected.
     const width = Math.max(right - left, 4);

@@ -28,6 +28,8 @@ export interface LaidBlock {
   readonly at: number;
   readonly lines: readonly LaidLine[];
   readonly attributes?: Readonly<Record<string, string>>;
+  /** Blocks within it, such as the cells of a table. */
+  readonly within?: readonly LaidBlock[];
 }
 
 /** What the browser sets a text by, and what it was made from for each block. */
@@ -70,7 +72,7 @@ function laid(before: Laid, doc: Node, blocks: readonly LaidBlock[]): Laid {
   const made: Decoration[] = [];
   const isNew: LaidBlock[] = [];
   for (const block of blocks) {
-    const key = JSON.stringify([block.attributes, block.lines]);
+    const key = keyOf(block);
     keys.set(block.node, key);
     if (before.keys.get(block.node) === key) continue;
     isNew.push(block);
@@ -88,8 +90,14 @@ function laid(before: Laid, doc: Node, blocks: readonly LaidBlock[]): Laid {
   return { set: before.set.remove(gone).add(doc, made), keys };
 }
 
-function decorationsOf(doc: Node, { node, at, lines, attributes }: LaidBlock): Decoration[] {
-  const decorations: Decoration[] = [];
+const keyOf = ({ attributes, lines, within = [] }: LaidBlock): string =>
+  JSON.stringify([attributes, lines, within.map(keyOf)]);
+
+function decorationsOf(
+  doc: Node,
+  { node, at, lines, attributes, within = [] }: LaidBlock,
+): Decoration[] {
+  const decorations = within.flatMap((block) => decorationsOf(doc, block));
   if (attributes) decorations.push(Decoration.node(at, at + node.nodeSize, attributes));
   for (const line of lines) {
     const from = at + 1 + line.from;

@@ -10,10 +10,11 @@ import {
 } from '@stylet/core/typed';
 import type { Role } from '@stylet/core/typed-pages';
 import { Fragment, Schema, type Mark, type Node, type Slice } from 'prosemirror-model';
+import { tableNodes } from './table-nodes';
 import { cssFamily } from './typed-fonts';
 
 /** What of a paragraph is not its words, as the editor keeps it: null where it is as usual. */
-const PARAGRAPH = [
+export const PARAGRAPH = [
   'align',
   'list',
   'start',
@@ -83,6 +84,7 @@ export const schema = new Schema({
       attrs: { block: {} },
       toDOM: () => ['div', { class: 'other', contenteditable: 'false' }],
     },
+    ...tableNodes,
     text: { group: 'inline' },
     /** Its room is that of the formula, which is drawn with the words around it. */
     formula: {
@@ -205,7 +207,12 @@ export function paragraphNode(
   { runs, ...look }: Paragraph,
   more: { readonly role?: Role | null; readonly id?: string | null } = {},
 ): Node {
-  const inline = runs.flatMap((run) => {
+  return schema.node('paragraph', { ...look, ...more }, inlineOf(runs));
+}
+
+/** Words as the editor has them. */
+export const inlineOf = (runs: readonly Run[]): Node[] =>
+  runs.flatMap((run) => {
     const marks = marksOf(run.look ?? {});
     const source = run.look?.formula;
     if (source !== undefined)
@@ -217,8 +224,6 @@ export function paragraphNode(
         part === '\n' ? schema.node('break', null, undefined, marks) : schema.text(part, marks),
       );
   });
-  return schema.node('paragraph', { ...look, ...more }, inline);
-}
 
 const marksOf = (look: Partial<Look>): Mark[] =>
   KEYS.flatMap((key) => (look[key] === undefined ? [] : schema.mark(key, { value: look[key] })));
@@ -239,7 +244,10 @@ export function paragraphOf(node: Node): Paragraph {
   return paragraph;
 }
 
-function readParagraph(node: Node): Paragraph {
+const readParagraph = (node: Node): Paragraph => ({ ...paragraphLook(node), runs: runsOf(node) });
+
+/** The words of a paragraph of the editor, or of a cell. */
+export function runsOf(node: Node): Run[] {
   const runs: Run[] = [];
   let last: Node | undefined;
   node.forEach((inline) => {
@@ -254,7 +262,7 @@ function readParagraph(node: Node): Paragraph {
     const look = source === undefined ? marked : { ...marked, formula: source };
     runs.push({ text, ...(look ? { look } : {}) });
   });
-  return { ...paragraphLook(node), runs };
+  return runs;
 }
 
 /** What stands in a paragraph for a part of it. */
@@ -283,7 +291,9 @@ export function lookIn(marks: readonly Mark[]): Partial<Look> | undefined {
 /** What of a paragraph is not its words. */
 export function paragraphLook({ attrs }: Node): ParagraphLook {
   const look = Object.fromEntries(
-    PARAGRAPH.flatMap((key) => (attrs[key] === null ? [] : [[key, attrs[key] as unknown]])),
+    PARAGRAPH.flatMap((key) =>
+      (attrs[key] ?? null) === null ? [] : [[key, attrs[key] as unknown]],
+    ),
   );
   return look as ParagraphLook;
 }

@@ -1,6 +1,6 @@
 import { MOST_INDENT, type Look, type ParagraphLook } from '@stylet/core/typed';
 import type { Command, EditorState, Transaction } from 'prosemirror-state';
-import { lookIn, paragraphLook, schema, sourceOf, type LookKey } from './rich-model';
+import { PARAGRAPH, lookIn, paragraphLook, schema, sourceOf, type LookKey } from './rich-model';
 
 /** Gives selected words, or those typed next, a look; undefined takes a property back to that of the whole. */
 export const setLook =
@@ -61,12 +61,11 @@ export const setParagraphs =
   (state, dispatch) => {
     const { tr, selection, doc } = state;
     doc.nodesBetween(selection.from, selection.to, (node, pos) => {
-      if (node.type !== schema.nodes['paragraph']) return true;
+      if (!node.isTextblock) return true;
       const look = change(paragraphLook(node));
-      const attrs = Object.fromEntries(
-        Object.keys(node.attrs).map((key) => [key, look[key as keyof ParagraphLook] ?? null]),
-      );
-      tr.setNodeMarkup(pos, undefined, attrs);
+      const attrs = Object.fromEntries(PARAGRAPH.map((key) => [key, look[key] ?? null]));
+      // What else there is to it stays; a cell takes of the look what cells have.
+      tr.setNodeMarkup(pos, undefined, { ...node.attrs, ...attrs });
       return false;
     });
     dispatch?.(tr);
