@@ -227,4 +227,10 @@ test('text that is pasted into the library becomes a document; a new one is type
   await expect(editor(page)).toHaveCount(0);
   const [, id] = /documents\/([0-9a-f-]+)/.exec(page.url())!;
   expect(await markdownOf(instance, id)).toBe('Nothing was lost.\n');
+  // What was typed can be undone when the text is edited again.
+  await edit(desk);
+  await page.keyboard.press('Control+z');
+  await expect(bar(page)).toContainText('0 words');
+  await page.keyboard.press('Control+Shift+z');
+  await expect(bar(page)).toContainText('3 words');
 });

@@ -1,4 +1,8 @@
-/** A text of the field course, as somebody keeps it in a file of Markdown. */
+import { beachProfile } from '../pictures/index';
+
+const PROFILE = beachProfile().toString('base64');
+
+/** A text of the field course, as somebody keeps it in a file of Markdown, with a picture written out in it (RFC 2397). */
 export const LOG = `# Log of the second day
 
 Low water was at **09:12** by the table and at *09:31* by the gauge. The wind came from the sea all
@@ -33,6 +37,10 @@ every five about low water:
 
 > What is not written down has not been read.
 
+The beach below the slip, as both surveys have it; since the storm it is lower by half a metre in the middle:
+
+![The beach below the slip in two surveys, the later one lower in the middle][profile]
+
 ### What we would do otherwise
 
 Two of us should read at the same time for an hour, without saying what we read. Yesterday's heights
@@ -41,4 +49,6 @@ differ by 3 cm where the readers changed places, and nobody can say whose they w
     height = reading + 0.42 - 0.05 * pressure
 
 Η παλίρροια, 潮汐, גאות ושפל: the sign at the stage says it in three scripts, and the ferry in none.
+
+[profile]: data:image/svg+xml;base64,${PROFILE}
 `;

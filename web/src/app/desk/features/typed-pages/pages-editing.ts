@@ -1,5 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { newId, pagesInOrder } from '@stylet/core/document';
+import { isSame } from '@stylet/core/same';
 import type { FaceId } from '@stylet/core/typed';
 import {
   PageSetter,
@@ -69,6 +70,9 @@ export class PagesEditing {
     { readonly page: number; readonly from: number; readonly to: number } | undefined
   >(undefined);
   private isPlacing = false;
+  private documentId: string | undefined;
+  /** The text that was edited last: what was done to it can be undone when it is edited again. */
+  private left: { readonly id: string; readonly state: EditorState } | undefined;
   /** The page on which the caret is, counted from 0. */
   readonly active = signal(0);
   readonly isContested = signal(false);
@@ -99,6 +103,7 @@ export class PagesEditing {
   /** Reads the text of a document and begins to edit it. Throws Problem where it cannot be had. */
   async begin(open: TextOpen, documentId: string): Promise<void> {
     this.open = open;
+    this.documentId = documentId;
     this.isContested.set(false);
     const text = await this.saving.open(documentId, {
       text: () => this.now()!,
@@ -113,7 +118,7 @@ export class PagesEditing {
     });
     this.setup = text.setup;
     this.view = new EditorView(document.createElement('div'), {
-      state: EditorState.create({ doc: docOfBlocks(text.blocks), plugins: this.plugins() }),
+      state: this.stateFor(documentId, text),
       attributes: {
         'aria-label': 'Text of the pages',
         'aria-multiline': 'true',
@@ -149,6 +154,15 @@ export class PagesEditing {
     this.layAgain();
   }
 
+  /** As it was left, unless somebody has gone on with it since. */
+  private stateFor(documentId: string, { blocks }: TypedText): EditorState {
+    const { left } = this;
+    const isSameText = left?.id === documentId && isSame(blocksOf(left.state.doc), blocks);
+    return isSameText
+      ? left.state
+      : EditorState.create({ doc: docOfBlocks(blocks), plugins: this.plugins() });
+  }
+
   /** Editing is over; what was typed is sent. */
   async end(): Promise<void> {
     this.stopHearing?.();
@@ -157,6 +171,7 @@ export class PagesEditing {
     // Another document may be edited by now.
     if (this.now() !== last) return;
     this.saving.close();
+    if (this.view && this.documentId) this.left = { id: this.documentId, state: this.view.state };
     this.view?.destroy();
     this.view = undefined;
     this.now.set(undefined);
