@@ -79,5 +79,5 @@ test('cells of a table are typed in where they stand, rows and columns come and 
   await page.keyboard.type('Hour');
   await bar(page).getByRole('button', { name: 'Done' }).click();
   await expect(editor(page)).toHaveCount(0);
-  expect(await markdown()).toMatch(/Behind the table\.\n\n\| Hour \|  \|  \|\n\| --- \|/);
+  expect(await markdown()).toContain('Behind the table.\n\n| Hour |  |  |\n| --- |');
 });

@@ -5,12 +5,11 @@ import { mkdtemp, readFile } from 'node:fs/promises';
 import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { compiler, typeProjects } from './type-projects.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const out = await mkdtemp(join(tmpdir(), 'stylet-results-'));
 const bin = (name) => join(root, 'node_modules/.bin', name);
-/** Several times as fast as the one Angular builds with, which has the same command. */
-const compiler = join(root, 'node_modules/typescript-native/bin/tsc');
 const running = new Set();
 for (const signal of ['SIGINT', 'SIGTERM'])
   process.on(signal, () => running.forEach((child) => child.kill(signal)));
@@ -70,15 +69,10 @@ const checks = [
     ],
   ],
   ['prettier', [bin('prettier'), '--check', '--log-level=warn', '.']],
-  ...[
-    'core',
-    'server',
-    // Those of demo, e2e, bench and faults are one: what they share is looked at once.
-    'tsconfig.programs.json',
-    'tsconfig.tests.json',
-    'web/tsconfig.worker.json',
-    'web/tsconfig.tests.json',
-  ].map((project) => [`types of ${project}`, [compiler, '--noEmit', '-p', project]]),
+  ...typeProjects.map((project) => [
+    `types of ${project}`,
+    [join(root, compiler), '--noEmit', '-p', project],
+  ]),
 ];
 /** Checks take one processor each; their output comes whole, so that two side by side do not mix. */
 async function check() {

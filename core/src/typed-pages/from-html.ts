@@ -1,9 +1,5 @@
 import { ElementType, parseDocument } from 'htmlparser2';
 import type { AnyNode, Element, ParentNode } from 'domhandler';
-import sanitizeHtml from 'sanitize-html';
-import { storableText } from '../bounds/index';
-import type { PictureFacts } from '../document/index';
-import { POINTS_PER_PIXEL } from '../pictures/index';
 import {
   FORMULA,
   MOST_INDENT,
@@ -13,18 +9,21 @@ import {
   type Look,
   type Run,
 } from '../typed/index';
-import { MATH_ATTRIBUTES, MATH_TAGS, isOnItsOwn, notationOf } from './html-formulas';
+import { cleaned } from './html-clean';
+import {
+  BOLD,
+  INLINE,
+  PARAGRAPHS,
+  alignOf,
+  cellOf,
+  linked,
+  pictureOf,
+  plainOf,
+} from './html-elements';
+import { isOnItsOwn, notationOf } from './html-formulas';
 import { Words } from './html-words';
 import type { PicturesNamed } from './pictures';
-import {
-  LONGEST_PAGES,
-  LONGEST_WORDS,
-  type Block,
-  type Cell,
-  type Role,
-  type TextParagraph,
-  type TextPicture,
-} from './text';
+import { LONGEST_PAGES, type Block, type Cell, type Role, type TextParagraph } from './text';
 
 /** What HTML says, as a text. */
 export interface ReadText {
@@ -32,68 +31,6 @@ export interface ReadText {
   /** What it is called, where it says so. */
   readonly title: string | undefined;
 }
-
-/** Elements nested deeper than this are taken for text. */
-const DEEPEST = 100;
-
-/** What is left of HTML: words and what they are; nothing that runs, loads or hides. */
-const CLEAN: sanitizeHtml.IOptions = {
-  allowedTags: [
-    ...['h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'p', 'div', 'section', 'article', 'main', 'header'],
-    ...['footer', 'aside', 'nav', 'address', 'figure', 'figcaption', 'details', 'summary'],
-    ...['blockquote', 'pre', 'hr', 'br', 'ul', 'ol', 'li', 'dl', 'dt', 'dd'],
-    ...['table', 'caption', 'thead', 'tbody', 'tfoot', 'tr', 'th', 'td'],
-    ...['a', 'img', 'b', 'strong', 'i', 'em', 'cite', 'dfn', 'var', 'u', 'ins', 's', 'del'],
-    ...['strike', 'sup', 'sub', 'mark', 'code', 'kbd', 'samp', 'tt', ...MATH_TAGS],
-  ],
-  allowedAttributes: {
-    a: ['href'],
-    img: ['alt', 'src', 'width', 'align'],
-    ol: ['start'],
-    td: ['style', 'align'],
-    th: ['style', 'align'],
-    p: ['style', 'align'],
-    ...MATH_ATTRIBUTES,
-  },
-  allowedStyles: { '*': { 'text-align': [/^(left|right|center|justify|start|end)$/] } },
-  allowedSchemes: ['http', 'https', 'mailto'],
-  nestingLimit: DEEPEST,
-  nonTextTags: ['script', 'style', 'textarea', 'option', 'noscript', 'title'],
-};
-
-const BOLD = { bold: true } as const;
-const ITALIC = { italic: true } as const;
-const UNDERLINE = { underline: true } as const;
-const STRIKE = { strike: true } as const;
-const MONO = { font: 'noto-sans-mono' } as const;
-/** What of the look of words elements set. */
-const INLINE: Readonly<Record<string, Partial<Look>>> = {
-  b: BOLD,
-  strong: BOLD,
-  i: ITALIC,
-  em: ITALIC,
-  cite: ITALIC,
-  dfn: ITALIC,
-  var: ITALIC,
-  u: UNDERLINE,
-  ins: UNDERLINE,
-  s: STRIKE,
-  del: STRIKE,
-  strike: STRIKE,
-  sup: { script: 'super' },
-  sub: { script: 'sub' },
-  mark: { behind: '#ffe27a' },
-  code: MONO,
-  kbd: MONO,
-  samp: MONO,
-  tt: MONO,
-};
-const PARAGRAPHS = new Set(
-  (
-    'p div section article main header footer aside nav address figure figcaption details summary dl dt dd caption ' +
-    'h1 h2 h3 h4 h5 h6 blockquote pre ul ol li'
-  ).split(' '),
-);
 
 /** Where one is in HTML. */
 interface Within {
@@ -108,7 +45,7 @@ const OUTSIDE: Within = { look: {}, role: undefined, indent: 0, isPre: false };
 /** The text of HTML: what of it can be read, cleaned of all else. */
 export function textOfHtml(html: string, pictures: PicturesNamed = () => undefined): ReadText {
   const title = /<title[^>]*>([^<]*)<\/title>/i.exec(html)?.[1];
-  const clean = sanitizeHtml(storableText(html, 2 * LONGEST_PAGES), CLEAN);
+  const clean = cleaned(html, 2 * LONGEST_PAGES);
   const reader = new Reader(pictures);
   reader.children(parseDocument(clean), OUTSIDE);
   const blocks = reader.done();
@@ -312,73 +249,4 @@ function asCheck(
     ...(mark[1] === ' ' ? {} : { isDone: true }),
     runs: text ? [{ ...runs[0], text }, ...runs.slice(1)] : runs.slice(1),
   };
-}
-
-function pictureOf(
-  { attribs }: Element,
-  facts: PictureFacts,
-  link: string | undefined,
-  align: Alignment | undefined,
-): TextPicture {
-  const words = attribs['alt']?.trim().slice(0, LONGEST_WORDS);
-  const wide = Number(attribs['width']) * POINTS_PER_PIXEL;
-  return {
-    kind: 'picture',
-    ...facts,
-    ...(words ? { words } : {}),
-    ...(wide >= 1 && wide <= 5_000 ? { wide } : {}),
-    ...(align === 'center' || align === 'end' ? { align } : {}),
-    ...(link ? { link } : {}),
-  };
-}
-
-function cellOf(cell: Element): Cell {
-  const words = new Words(false);
-  const visit = (parent: ParentNode, look: Partial<Look>): void => {
-    for (const child of parent.children) {
-      if (child.type === ElementType.Text) words.say(child.data, look);
-      else if (child.type === ElementType.Tag) {
-        if (child.name === 'br' || (PARAGRAPHS.has(child.name) && child.prev))
-          words.say('\n', look, true);
-        const formula = child.name === 'math' ? notationOf(child) : undefined;
-        if (formula !== undefined) words.say(FORMULA, { ...look, formula });
-        else if (child.name === 'img') words.say(child.attribs['alt'] ?? '', look);
-        else
-          visit(
-            child,
-            child.name === 'a' ? linked(child, look) : { ...look, ...INLINE[child.name] },
-          );
-      }
-    }
-  };
-  visit(cell, {});
-  const align = alignOf(cell);
-  return { runs: words.done(), ...(align && align !== 'start' ? { align } : {}) };
-}
-
-function linked({ attribs }: Element, look: Partial<Look>): Partial<Look> {
-  const address = addressSchema.safeParse(attribs['href']);
-  return address.success ? { ...look, link: address.data } : look;
-}
-
-const ALIGNMENTS: Readonly<Record<string, Alignment>> = {
-  center: 'center',
-  right: 'end',
-  end: 'end',
-  justify: 'justify',
-};
-
-function alignOf({ attribs }: Element): Alignment | undefined {
-  const named = /text-align:\s*([a-z]+)/.exec(attribs['style'] ?? '')?.[1] ?? attribs['align'];
-  return named === undefined ? undefined : ALIGNMENTS[named];
-}
-
-/** The words below a node, as they stand there. */
-function plainOf(parent: ParentNode): string {
-  let text = '';
-  for (const child of parent.children) {
-    if (child.type === ElementType.Text) text += child.data;
-    else if (child.type === ElementType.Tag) text += child.name === 'br' ? '\n' : plainOf(child);
-  }
-  return text;
 }

@@ -12,7 +12,7 @@ import {
 import type { ShelvedState } from '../export/annotation-shelf';
 import type { PictureShelf } from '../pictures/picture-shelf';
 import { partsOf, readyForFormulas } from '../type/formulas';
-import { withPicturesOf } from './pictures-of-text';
+import { withPicturesOf } from './pictures-at-hand';
 import { textIn, type TextTask } from './text-in';
 
 export interface RetypeTask extends TextTask {

@@ -12,7 +12,7 @@ import {
 import type { PictureShelf } from '../pictures/picture-shelf';
 import { partsOf, readyForFormulas } from '../type/formulas';
 import { decoded } from './decoded';
-import { withPicturesOf } from './pictures-of-text';
+import { withPicturesOf } from './pictures-at-hand';
 
 export interface TypesetTask {
   /** A file of text. */

@@ -1,10 +1,7 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { newId, pagesInOrder } from '@stylet/core/document';
 import { isSame } from '@stylet/core/same';
-import type { FaceId } from '@stylet/core/typed';
 import {
-  PageSetter,
-  bodyOfText,
   countsIn,
   countsOf,
   lineOf,
@@ -16,7 +13,6 @@ import {
   type TypedPages,
   type TypedText,
 } from '@stylet/core/typed-pages';
-import { facesIn, type Typesetter } from '@stylet/core/typesetting';
 import { Store } from '@ngrx/store';
 import { history } from 'prosemirror-history';
 import {
@@ -29,7 +25,6 @@ import {
 } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
 import { documentFeature } from '../../platform/document/document.reducer';
-import { TypedFonts } from '../../platform/typed/typed-fonts';
 import { typedFormulas } from '../../platform/typed/formula-commands';
 import { LINES, settingLines } from '../../platform/typed/line-decorations';
 import { copiedText } from '../../platform/typed/rich-model';
@@ -37,6 +32,7 @@ import { Typesetting } from '../../platform/typed/typesetting';
 import { blocksOf, docOfBlocks, startsIn } from './block-model';
 import { keysOfPages, withOwnIds } from './page-keys';
 import { blocksAround } from './page-decorations';
+import { PagesLayout } from './pages-layout';
 import { pagesParser } from './pasted-tables';
 import type { TextOpen } from './text-open';
 import { TextPictures } from './text-pictures';
@@ -48,11 +44,9 @@ import { TextSaving } from './text-saving';
 export class PagesEditing {
   private readonly saving = inject(TextSaving);
   private readonly typesetting = inject(Typesetting);
-  private readonly fonts = inject(TypedFonts);
+  private readonly layout = inject(PagesLayout);
   private readonly pictures = inject(TextPictures);
   private readonly state = inject(Store).selectSignal(documentFeature.selectState);
-  private readonly setters = new WeakMap<Typesetter, PageSetter>();
-  private readonly faces = new WeakMap<Block, ReadonlySet<FaceId>>();
   private open: TextOpen | undefined;
   private stopHearing: (() => void) | undefined;
   private setup: PageSetup | undefined;
@@ -253,23 +247,8 @@ export class PagesEditing {
     const setup = this.setup!;
     const text = { setup, blocks: [...blocks] };
     this.now.set(text);
-    const faces = this.facesOf(text);
-    this.fonts.need(faces);
-    const typesetter = this.typesetting.typesetter(faces);
-    if (!typesetter) return;
-    let setter = this.setters.get(typesetter);
-    if (!setter) this.setters.set(typesetter, (setter = new PageSetter(typesetter)));
-    this.laid.set(setter.pages(text));
-  }
-
-  private facesOf({ setup, blocks }: TypedText): Set<FaceId> {
-    const all = new Set(facesIn(bodyOfText({ setup, blocks: [] })));
-    for (const block of blocks) {
-      let own = this.faces.get(block);
-      if (!own) this.faces.set(block, (own = facesIn(bodyOfText({ setup, blocks: [block] }))));
-      own.forEach((face) => all.add(face));
-    }
-    return all;
+    const laid = this.layout.pages(text);
+    if (laid) this.laid.set(laid);
   }
 
   /** The page with the caret, and what is selected, as places of the text. */

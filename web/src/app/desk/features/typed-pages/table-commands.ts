@@ -4,6 +4,7 @@ import type { Node, ResolvedPos } from 'prosemirror-model';
 import { Plugin, TextSelection, type Command, type EditorState } from 'prosemirror-state';
 import { lineBreak } from '../../platform/typed/text-commands';
 import { schema } from '../../platform/typed/rich-model';
+import { putBlocks } from './put-blocks';
 import { IN_CELL } from './text-positions';
 
 /** Where the caret is in a table. */
@@ -158,14 +159,8 @@ export const putTable: Command = (state, dispatch) => {
   if ($to.depth === IN_CELL) return false;
   const row = () => schema.node('row', null, [emptyCell(), emptyCell(), emptyCell()]);
   const table = schema.node('table', { hasHead: true }, [row(), row(), row()]);
-  const isEmpty = $to.depth === 1 && $to.parent.content.size === 0;
-  const after = $to.depth > 0 ? $to.after(1) : $to.pos;
-  const before = isEmpty ? $to.before(1) : after;
-  const tr = closeHistory(state.tr).replaceWith(before, after, table);
-  // Words can follow a table.
-  const end = before + table.nodeSize;
-  if (end === tr.doc.content.size) tr.insert(end, schema.node('paragraph'));
-  dispatch?.(tr.setSelection(inCell(tr.doc, before, 0, 0)).scrollIntoView());
+  const { tr, at } = putBlocks(state, [table]);
+  dispatch?.(tr.setSelection(inCell(tr.doc, at, 0, 0)).scrollIntoView());
   return true;
 };
 

@@ -2,12 +2,12 @@ import { Injectable, inject, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { newId } from '@stylet/core/document';
 import type { TextPicture } from '@stylet/core/typed-pages';
-import { closeHistory } from 'prosemirror-history';
 import { NodeSelection, Plugin, type Command, type EditorState } from 'prosemirror-state';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../../../api/api';
 import { troubleOf } from '../../../api/problem';
 import { schema } from '../../platform/typed/rich-model';
+import { putBlocks } from './put-blocks';
 
 /** The picture of a text that is selected. */
 export function selectedPicture({ selection }: EditorState): TextPicture | undefined {
@@ -34,13 +34,8 @@ const putPictures =
   (state, dispatch) => {
     if (pictures.length === 0) return false;
     const nodes = pictures.map((block) => schema.nodes['other'].create({ block }));
-    const { $to } = state.selection;
-    const isIn = $to.depth > 0;
-    const isEmpty = isIn && $to.parent.content.size === 0 && state.doc.childCount > 1;
-    const after = isIn ? $to.after(1) : $to.pos;
-    const before = isEmpty ? $to.before(1) : after;
-    const tr = closeHistory(state.tr).replaceWith(before, after, nodes);
-    const last = before + nodes.length - 1;
+    const { tr, at } = putBlocks(state, nodes);
+    const last = at + nodes.length - 1;
     dispatch?.(tr.setSelection(NodeSelection.create(tr.doc, last)).scrollIntoView());
     return true;
   };
