@@ -91,7 +91,7 @@ test('a picture that comes with a text stands on its pages, is made smaller, tak
   await page.keyboard.press('Control+z');
   await expect(editor(page).getByRole('img')).toHaveCount(1);
 
-  // Another one from a file, behind the words with the caret.
+  // Another one from a file, behind the words with the caret; words can follow it.
   await page.keyboard.press('Control+End');
   const chooser = page.waitForEvent('filechooser');
   await bar(page).getByRole('button', { name: 'Put a picture in' }).click();
@@ -106,7 +106,7 @@ test('a picture that comes with a text stands on its pages, is made smaller, tak
   await bar(page).getByRole('button', { name: 'Done' }).click();
   await expect(editor(page)).toHaveCount(0);
   expect((await blocks()).map(({ kind }) => kind)).toEqual([
-    ...['paragraph', 'paragraph', 'picture', 'paragraph', 'picture'],
+    ...['paragraph', 'paragraph', 'picture', 'paragraph', 'picture', 'paragraph'],
   ]);
   expect((await inText())[1]).toMatchObject({ words: 'The quay' });
   // On the page of the file it stands where it stood while it was edited.
