@@ -1,4 +1,4 @@
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { DocumentText } from '@stylet/core/api';
@@ -55,13 +55,8 @@ async function broughtIn(markdown: string, pictures: Record<string, string> = {}
   return reply.json<{ id: string }>().id;
 }
 
-async function exported(id: string): Promise<string> {
-  const reply = await server.app.inject(`/api/documents/${id}/export?annotations=editable`);
-  expect(reply.statusCode).toBe(200);
-  const path = join(folder, 'export.pdf');
-  writeFileSync(path, reply.rawPayload);
-  return path;
-}
+const exported = async (id: string): Promise<string> =>
+  server.file('export.pdf', await server.export(id, 'editable'));
 
 /** A log with a PNG and a drawing written out in it, and a photograph beside it. */
 async function log(): Promise<string> {

@@ -57,13 +57,8 @@ async function broughtIn(text: string | Uint8Array, name: string): Promise<strin
   return reply.json<{ id: string }>().id;
 }
 
-async function exported(id: string): Promise<string> {
-  const reply = await server.app.inject(`/api/documents/${id}/export?annotations=editable`);
-  expect(reply.statusCode).toBe(200);
-  const path = join(folder, 'export.pdf');
-  writeFileSync(path, reply.rawPayload);
-  return path;
-}
+const exported = async (id: string): Promise<string> =>
+  server.file('export.pdf', await server.export(id, 'editable'));
 
 test('Markdown becomes pages whose text is text, in reading order, with outline and links', async () => {
   const id = await broughtIn(LOG, 'log.md');
@@ -249,6 +244,14 @@ test.each([
   expect(text.blocks).toEqual([
     { kind: 'paragraph', id: 'block 0', runs: [{ text: 'Fähre, ebb' }] },
   ]);
+});
+
+test('addresses are in ASCII, as ISO 32000-1, 12.6.4.7 has them', async () => {
+  const html = '<p><a href="https://example.org/ebbe-grün?a=%20b">Ebb</a></p>';
+  const path = await exported(await broughtIn(html, 'ebb.html'));
+  expect(tool('qpdf', '--qdf', '--object-streams=disable', path, '-')).toContain(
+    '/URI (https://example.org/ebbe-gr%C3%BCn?a=%20b)',
+  );
 });
 
 test('what is no text is refused, whatever it is called', async () => {

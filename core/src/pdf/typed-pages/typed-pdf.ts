@@ -10,6 +10,7 @@ import {
 import type { Line } from '../../typesetting/index';
 import { NewPdf, PdfDict, bytesOf, name, pdfDate, textString } from '../objects/index';
 import type { Deflate, PdfRef } from '../objects/index';
+import { linkAction } from '../annotations/link-entries';
 import { UsedFaces } from '../type/used-faces';
 import { textOperators, type UsedGlyphs } from '../type/text-operators';
 import type { TypeTools } from '../type/type-tools';
@@ -95,7 +96,7 @@ export function typedPdf(
           Subtype: name('Link'),
           Rect: [box.x0, height - box.y1, box.x1, height - box.y0].map(rounded),
           Border: [0, 0, 0],
-          A: PdfDict.of({ S: name('URI'), URI: textString(address) }),
+          A: linkAction({ address }),
         }),
       ),
     );
