@@ -4,6 +4,7 @@ import { storableText } from '../bounds/index';
 import type { PictureFacts } from '../document/index';
 import { POINTS_PER_PIXEL } from '../pictures/index';
 import { FORMULA, addressSchema, type Alignment, type Look } from '../typed/index';
+import { alignmentCalled } from './alignments';
 import { notationOf } from './html-formulas';
 import { Words } from './html-words';
 import { LONGEST_WORDS, type Cell, type TextPicture } from './text';
@@ -92,16 +93,9 @@ export function linked({ attribs }: Element, look: Partial<Look>): Partial<Look>
   return address.success ? { ...look, link: address.data } : look;
 }
 
-const ALIGNMENTS: Readonly<Record<string, Alignment>> = {
-  center: 'center',
-  right: 'end',
-  end: 'end',
-  justify: 'justify',
-};
-
 export function alignOf({ attribs }: Element): Alignment | undefined {
   const named = /text-align:\s*([a-z]+)/.exec(attribs['style'] ?? '')?.[1] ?? attribs['align'];
-  return named === undefined ? undefined : ALIGNMENTS[named];
+  return alignmentCalled(named);
 }
 
 /** The words below a node, as they stand there. */

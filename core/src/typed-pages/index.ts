@@ -1,3 +1,4 @@
+export * from './alignments';
 export * from './counts';
 export * from './decoded';
 export * from './from-html';

@@ -4,9 +4,8 @@ import { polygonBounds } from '@stylet/core/ink';
 import type { EmbeddedPicture, PictureInText } from '@stylet/core/pdf';
 import { Problem } from '@stylet/core/problems';
 import sharp from 'sharp';
-import { filesUnseen } from '../access/access';
 import type { Identity } from '../access/identity';
-import { factsOf } from './queries';
+import { seenPictures } from './seen';
 import { storePicture, type PictureTools } from './store';
 
 /** The pictures of a file that is brought in. */
@@ -28,12 +27,9 @@ export async function withPictures(
   wanted: readonly PictureInText[],
 ): Promise<FoundPictures> {
   const digests = wanted.map(({ digest }) => digest);
-  const facts = digests.length > 0 ? await factsOf(tools.database, digests) : [];
   // A file may name the digest of a picture that this person has never been given.
-  const unseen = new Set(await filesUnseen(tools.database, identity, digests));
-  const known = new Map(
-    facts.filter(({ digest }) => !unseen.has(digest)).map(({ digest }) => [digest, digest]),
-  );
+  const seen = await seenPictures(tools.database, identity, digests);
+  const known = new Map([...seen.keys()].map((digest) => [digest, digest]));
   for (const picture of wanted) {
     if (known.has(picture.digest)) continue;
     const digest = await recover(tools, identity, path, picture);

@@ -1,5 +1,5 @@
 import { Readable } from 'node:stream';
-import { pictureFactsSchema, snipSchema, type PictureType } from '@stylet/core/api';
+import { pictureFactsSchema, snipSchema } from '@stylet/core/api';
 import { digestSchema } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
@@ -11,16 +11,10 @@ import { readSource } from '../sources/chunks';
 import { uploadIn } from '../sources/upload';
 import { awaitedBy } from '../work/awaited';
 import { snip } from './snips';
+import { mediaTypes } from './media-types';
 import { findPicture, sizeOfPage } from './queries';
 import { takePicture, type PictureTools } from './store';
 
-const TYPES: Record<PictureType, string> = {
-  jpeg: 'image/jpeg',
-  png: 'image/png',
-  webp: 'image/webp',
-  svg: 'image/svg+xml',
-  page: 'application/pdf',
-};
 const digestParams = z.object({ digest: digestSchema });
 /** A file named by its digest never changes; opened by itself, it may do nothing at all. */
 const HEADERS = {
@@ -70,7 +64,7 @@ export const pictureRoutes =
         const { picture, size } = await findPicture(database, digest);
         return reply
           .headers(HEADERS)
-          .type(TYPES[picture.type])
+          .type(mediaTypes[picture.type])
           .header('content-length', size)
           .send(Readable.from(readSource(database, digest, 0, size)));
       },
@@ -89,7 +83,7 @@ export const pictureRoutes =
         const size = await sizeOfPage(database, picture.page);
         return reply
           .headers(HEADERS)
-          .type(TYPES.page)
+          .type(mediaTypes.page)
           .header('content-length', size)
           .send(Readable.from(readSource(database, picture.page, 0, size)));
       },

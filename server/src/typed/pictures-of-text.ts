@@ -1,9 +1,8 @@
 import { mkdir } from 'node:fs/promises';
 import type { PictureFacts } from '@stylet/core/api';
 import { Problem } from '@stylet/core/problems';
-import { filesUnseen } from '../access/access';
 import type { Identity } from '../access/identity';
-import { factsOf } from '../pictures/queries';
+import { seenPictures } from '../pictures/seen';
 import { storePicture, type PictureTools } from '../pictures/store';
 import type { PicturesBeside } from '../sources/upload';
 
@@ -18,18 +17,9 @@ export async function picturesOfText(
   beside: PicturesBeside,
 ): Promise<[string, PictureFacts][]> {
   const { database, pool, spool } = tools;
-  const unseen = new Set(await filesUnseen(database, identity, Object.values(beside)));
-  const seen = Object.entries(beside).filter(([, digest]) => !unseen.has(digest));
-  const sent = new Map(
-    (
-      await factsOf(
-        database,
-        seen.map(([, digest]) => digest),
-      )
-    ).map((one) => [one.digest, one]),
-  );
-  const known: [string, PictureFacts][] = seen.flatMap(([name, digest]) => {
-    const facts = sent.get(digest);
+  const seen = await seenPictures(database, identity, Object.values(beside));
+  const known = Object.entries(beside).flatMap(([name, digest]): [string, PictureFacts][] => {
+    const facts = seen.get(digest);
     return facts ? [[name, facts]] : [];
   });
   const to = spool.workPath('.pictures');

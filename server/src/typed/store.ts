@@ -4,13 +4,12 @@ import { newId, type Effect, type Operation } from '@stylet/core/document';
 import { Problem } from '@stylet/core/problems';
 import { picturesIn, type TypedText } from '@stylet/core/typed-pages';
 import { eq } from 'drizzle-orm';
-import { filesUnseen } from '../access/access';
 import type { Identity } from '../access/identity';
 import type { Queries } from '../db/database';
 import { documents, sourcePages } from '../db/schema';
 import { performWithin, type Performed } from '../documents/operations';
 import { notFound, sourceOf } from '../documents/queries';
-import { factsOf } from '../pictures/queries';
+import { seenPictures } from '../pictures/seen';
 import type { Services } from '../services';
 import { takePdf, type FileTools } from '../sources/take-pdf';
 import { removeUnused } from '../trash/store';
@@ -92,9 +91,8 @@ async function checkPictures(
   { blocks }: TypedText,
 ): Promise<void> {
   const digests = picturesIn(blocks).map(({ digest }) => digest);
-  const unseen = await filesUnseen(queries, identity, digests);
-  const there = new Set((await factsOf(queries, digests)).map(({ digest }) => digest));
-  const missing = unseen.at(0) ?? digests.find((digest) => !there.has(digest));
+  const seen = await seenPictures(queries, identity, digests);
+  const missing = digests.find((digest) => !seen.has(digest));
   if (missing) throw new Problem('picture-not-found', `There is none with the digest ${missing}.`);
 }
 

@@ -3,16 +3,8 @@ import type { TextPicture } from '@stylet/core/typed-pages';
 import { inArray, eq } from 'drizzle-orm';
 import type { Queries } from '../db/database';
 import { pictures, sources } from '../db/schema';
+import { mediaTypes } from '../pictures/media-types';
 import { readSource } from '../sources/chunks';
-
-/** What files of pictures are called where any program reads them (IANA, Media Types); a page has no such name. */
-const MEDIA: Readonly<Record<PictureType, string | undefined>> = {
-  jpeg: 'image/jpeg',
-  png: 'image/png',
-  webp: 'image/webp',
-  svg: 'image/svg+xml',
-  page: undefined,
-};
 
 interface PictureRow {
   readonly type: PictureType;
@@ -38,8 +30,9 @@ export class WithPictures {
 
   /** What stands for a picture in a text until that is written; undefined for one that has to be told by its words. */
   readonly source = ({ digest }: TextPicture): string | undefined => {
-    const row = this.rows.get(digest);
-    return row && MEDIA[row.type] ? `${OPENING}${digest}${CLOSING}` : undefined;
+    const type = this.rows.get(digest)?.type;
+    // No program shows a page as a picture.
+    return type && type !== 'page' ? `${OPENING}${digest}${CLOSING}` : undefined;
   };
 
   /** The bytes of a text in UTF-8, with the files of its pictures. */
@@ -54,7 +47,7 @@ export class WithPictures {
   }
 
   private async *written(digest: string, { type, size }: PictureRow): AsyncGenerator<string> {
-    yield `data:${MEDIA[type]!};base64,`;
+    yield `data:${mediaTypes[type]};base64,`;
     let rest = Buffer.alloc(0);
     for await (const part of readSource(this.queries, digest, 0, size)) {
       const all = Buffer.concat([rest, part]);

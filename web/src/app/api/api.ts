@@ -374,5 +374,3 @@ export class Api {
     return `/api/documents/${document.id}/cover?revision=${document.revision}`;
   }
 }
-
-/** The password goes before the file: by then it has to be known. */

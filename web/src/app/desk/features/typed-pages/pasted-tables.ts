@@ -1,3 +1,4 @@
+import { alignmentCalled } from '@stylet/core/typed-pages';
 import { DOMParser, type ParseRule } from 'prosemirror-model';
 import { schema } from '../../platform/typed/rich-model';
 
@@ -5,13 +6,6 @@ const isHeadRow = (row: Element | null): boolean =>
   row !== null &&
   row.children.length > 0 &&
   [...row.children].every(({ tagName }) => tagName === 'TH');
-
-const ALIGNMENTS: Readonly<Record<string, string>> = {
-  center: 'center',
-  right: 'end',
-  end: 'end',
-  justify: 'justify',
-};
 
 const tableRules: readonly ParseRule[] = [
   {
@@ -25,8 +19,8 @@ const tableRules: readonly ParseRule[] = [
     node: 'cell',
     getAttrs: (element: HTMLElement) => ({
       align:
-        ALIGNMENTS[element.style.textAlign] ??
-        ALIGNMENTS[element.getAttribute('align') ?? ''] ??
+        alignmentCalled(element.style.textAlign) ??
+        alignmentCalled(element.getAttribute('align')) ??
         null,
     }),
   })),

@@ -92,7 +92,7 @@ export class TypedSheet {
     { x0, y0, x1, y1 }: Box,
     scale: number,
   ): void {
-    const across = Math.max(1, Math.round((x1 - x0) * Math.abs(scale)));
+    const across = Math.max(1, Math.round((x1 - x0) * scale));
     const bitmap = this.bitmaps.bitmapFor(picture, across);
     if (bitmap) context.drawImage(bitmap, x0, y0, x1 - x0, y1 - y0);
     else context.clearRect(x0, y0, x1 - x0, y1 - y0);
@@ -108,7 +108,8 @@ export class TypedSheet {
     context.fillRect(0, 0, width, height);
     if (!page || !engine) return;
     context.setTransform(...view);
-    for (const { picture, box } of page.pictures) this.drawPicture(context, picture, box, view[0]);
+    for (const { picture, box } of page.pictures)
+      this.drawPicture(context, picture, box, Math.hypot(view[0], view[1]));
     for (const { lines, x, y } of page.portions)
       drawText(context, { lines, width: 0, height: 0 }, engine, compose([1, 0, 0, 1, x, y], view));
     context.setTransform(...view);
