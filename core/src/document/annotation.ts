@@ -4,6 +4,7 @@ import { instruments, strokeEnds } from '../ink/index';
 import { pointCounts, shapeForms } from '../shapes/index';
 import { common, matrixSchema, originSchema, quadSchema } from './common-fields';
 import { linkSchema } from './link';
+import { noteSchema, replySchema } from './note';
 import { pictureSchema } from './picture';
 import { textBoxSchema } from './text-box';
 
@@ -83,6 +84,8 @@ export const annotationSchema = z.discriminatedUnion('kind', [
   pictureSchema,
   textBoxSchema,
   linkSchema,
+  noteSchema,
+  replySchema,
   foreignSchema,
 ]);
 

@@ -61,16 +61,27 @@ export function copiesOf(
   const effects = chosen.flatMap(({ id }, i): Effect[] => {
     const pageId = copyOf.get(id)!;
     const groups = newGroups(newId);
-    const copyOfAnnotation = new Map<string, string>();
-    const annotations = Object.values(state.annotations[id] ?? noAnnotations).flatMap(
-      (annotation) => {
-        const copy = copied(annotation, pageId, copyOf, groups, from, now);
-        // A removed link that came with the file is copied as removed: the copied page would bring it back otherwise.
-        if (isGone(copy) && !copy.origin) return [];
-        copyOfAnnotation.set(annotation.id, copy.id);
-        return copy;
-      },
-    );
+    const all = Object.values(state.annotations[id] ?? noAnnotations);
+    const copyOfAnnotation = new Map(all.map((annotation) => [annotation.id, newId()]));
+    const references = {
+      ...leadingFrom(copyOf, from),
+      group: groups,
+      annotation: (one: string) => copyOfAnnotation.get(one) ?? one,
+    };
+    const annotations = all.flatMap((annotation) => {
+      const copy = copied(
+        annotation,
+        copyOfAnnotation.get(annotation.id)!,
+        pageId,
+        references,
+        from,
+        now,
+      );
+      // A removed link that came with the file is copied as removed: the copied page would bring it back otherwise.
+      if (!isGone(copy) || copy.origin) return copy;
+      copyOfAnnotation.delete(annotation.id);
+      return [];
+    });
     return [
       { type: 'page.add', page: { ...state.pages[id], id: pageId, order: orders[i] } },
       ...annotations.map((annotation): Effect => ({ type: 'annotation.add', annotation })),
@@ -109,23 +120,30 @@ function copiedLandmark(
   };
 }
 
+/** Links lead to the copies of pages that are copied with theirs. */
+const leadingFrom = (
+  copyOf: ReadonlyMap<string, string>,
+  { leading }: CopiedFrom,
+): Pick<NewReferences, 'place'> => ({
+  place: (at) => {
+    const to = copyOf.get(at.pageId);
+    return to === undefined ? leading(at) : { place: { ...at, pageId: to } };
+  },
+});
+
 /**
  * An annotation as it is on a copy of its page. Where it stood in its file is kept: what the file has on the
  * page is copied with it, unless an annotation says what has become of it.
  */
 function copied(
   annotation: Annotation,
+  id: string,
   pageId: string,
-  copyOf: ReadonlyMap<string, string>,
-  group: NewReferences['group'],
-  { leading, source }: CopiedFrom,
+  references: NewReferences,
+  { source }: CopiedFrom,
   now: string,
 ): Annotation {
-  const place = (at: Place): LinkTarget | undefined => {
-    const to = copyOf.get(at.pageId);
-    return to === undefined ? leading(at) : { place: { ...at, pageId: to } };
-  };
-  const copy = withReferences({ ...annotation, id: newId(), pageId }, { group, place }, now);
+  const copy = withReferences({ ...annotation, id, pageId }, references, now);
   if (copy.origin && source !== undefined) copy.origin = { source, ...copy.origin };
   return copy;
 }

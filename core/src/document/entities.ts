@@ -6,6 +6,7 @@ import type { Kind } from './kinds';
 import { bookmarkSchema, keywordSchema, outlineEntrySchema, type Landmark } from './landmark';
 import type { LandmarkFields } from './landmark';
 import { linkSchema } from './link';
+import { noteSchema, replySchema } from './note';
 import type { AnnotationFields, Effect } from './operation';
 import { documentPageSchema, type DocumentPage, type PageFields } from './page';
 import { pictureSchema } from './picture';
@@ -47,6 +48,8 @@ const annotationFields: Record<Kind, KnownFields> = {
   picture: fieldsIn(pictureSchema),
   textBox: fieldsIn(textBoxSchema),
   link: fieldsIn(linkSchema),
+  note: fieldsIn(noteSchema),
+  reply: fieldsIn(replySchema),
   foreign: fieldsIn(foreignSchema),
 };
 

@@ -44,6 +44,8 @@ const targetOf: Facet<EraserTarget | 'none'> = {
   picture: () => 'none',
   textBox: () => 'none',
   link: () => 'none',
+  note: () => 'none',
+  reply: () => 'none',
   foreign: ({ subtype }) => {
     if (/^(Highlight|Underline|Squiggly|StrikeOut)$/.test(subtype)) return 'highlights';
     return subtype === 'Ink' ? 'ink' : 'both';
@@ -51,8 +53,8 @@ const targetOf: Facet<EraserTarget | 'none'> = {
 };
 
 /**
- * Whether an eraser of this target takes the annotation. Other programs' go by their subtype; pictures,
- * links and what is locked are never erased.
+ * Whether an eraser of this target takes the annotation. Other programs' go by their subtype; pictures, links,
+ * what is typed and what is locked are never erased.
  */
 export function isErasable(annotation: Annotation, target: EraserTarget): boolean {
   const own = asked(targetOf, annotation);

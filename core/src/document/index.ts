@@ -15,6 +15,8 @@ export * from './words';
 export * from './strata';
 export * from './landmark';
 export * from './link';
+export * from './note';
+export * from './threads';
 export * from './outline-tree';
 export * from './nested-entries';
 export * from './coverage';

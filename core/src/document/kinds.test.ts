@@ -78,6 +78,14 @@ const all: { readonly [K in Kind]: OfKind<K> } = {
     contents: '',
     target: { address: 'https://tidewater.example' },
   },
+  note: {
+    ...placed,
+    kind: 'note',
+    color: '#ffe27a',
+    at: { x: 10, y: 10 },
+    paragraphs: [{ runs: [{ text: 'tide' }] }],
+  },
+  reply: { ...placed, kind: 'reply', to: idOf(2), paragraphs: [{ runs: [{ text: 'ebb' }] }] },
   foreign: {
     ...placed,
     kind: 'foreign',
@@ -106,6 +114,8 @@ test('where each kind lies, and what it counts as', () => {
     picture: 'paper',
     textBox: 'over',
     link: 'over',
+    note: 'over',
+    reply: 'over',
     foreign: 'paper',
   });
   expect(stratumOf({ ...all.picture, inFront: true })).toBe('over');
@@ -122,12 +132,14 @@ test('where each kind lies, and what it counts as', () => {
     picture: 'pictures',
     textBox: 'text',
     link: 'links',
+    note: 'notes',
+    reply: 'notes',
     foreign: 'others',
   });
   expect(sortOf({ ...all.ink, instrument: 'highlighter' })).toBe('highlights');
 });
 
-test('what is moved has all its corners where the map brings them; what another program drew stays', () => {
+test('what is moved has all its corners where the map brings them; what another program drew stays, and a reply lies nowhere', () => {
   const map: Matrix = [0, 2, -2, 0, 5, 7];
   for (const kind of ['highlight', 'underline', 'strikeout', 'link'] as const) {
     const { quads } = transformedFields(all[kind], map)!;
@@ -143,13 +155,15 @@ test('what is moved has all its corners where the map brings them; what another 
   expect(transformedFields(all.ink, map)).toEqual({ transform: map });
   expect(transformedFields(all.picture, map)!.transform).toEqual([0, 80, -20, 0, -15, 27]);
   expect(transformedFields(all.textBox, map)!.transform).toEqual([0, 2, -2, 0, -15, 27]);
-  expect(transformedFields(all.foreign, map)).toBeUndefined();
+  expect(transformedFields(all.note, map)).toEqual({ at: { x: -15, y: 27 } });
+  for (const kind of ['foreign', 'reply'] as const)
+    expect(transformedFields(all[kind], map)).toBeUndefined();
 });
 
 test('what is locked, hidden or gone is not changed; what another program drew is not moved', () => {
   for (const kind of kinds) {
     expect([isShown(all[kind]), isEditable(all[kind])]).toEqual([true, true]);
-    expect(isMovable(all[kind])).toBe(kind !== 'foreign');
+    expect(isMovable(all[kind])).toBe(kind !== 'foreign' && kind !== 'reply');
     const locked = changed(all[kind], { locked: true });
     expect([isShown(locked), isEditable(locked), isMovable(locked)]).toEqual([true, false, false]);
     const hidden = { ...all[kind], hidden: true } as Annotation;
@@ -181,12 +195,13 @@ test('a shape has as many points as its form needs', () => {
   expect(shape('polygon', [from, to])).toBe(false);
 });
 
-test('copies refer to copies: groups to one of their own, links to where their pages went', () => {
+test('copies refer to copies: groups to one of their own, links to where their pages went, replies to what they answer', () => {
   let made = 10;
   const references = {
     group: newGroups(() => idOf(++made)),
     place: ({ pageId, ...at }: { pageId: string }) =>
       pageId === idOf(91) ? { place: { ...at, pageId: idOf(92) } } : undefined,
+    annotation: (id: string) => (id === idOf(7) ? idOf(8) : id),
   };
   const later = '2026-09-02T08:00:00.000Z';
   const copy = (annotation: Annotation): Annotation =>
@@ -199,6 +214,8 @@ test('copies refer to copies: groups to one of their own, links to where their p
     expect(copy(all[kind])).toEqual(all[kind]);
     expect(copy(all[kind])).not.toBe(all[kind]);
   }
+  // A reply to a copy was not changed by that.
+  expect(copy({ ...all.reply, to: idOf(7) })).toEqual({ ...all.reply, to: idOf(8) });
   const to = (pageId: string): Annotation => ({ ...all.link, target: { place: { pageId, y: 3 } } });
   expect(copy(to(idOf(91)))).toMatchObject({
     modified: later,

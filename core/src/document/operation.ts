@@ -10,6 +10,7 @@ import {
 } from './annotation';
 import { landmarkFieldsSchema, landmarkSchema } from './landmark';
 import { linkSchema } from './link';
+import { noteSchema } from './note';
 import { documentPageSchema, pageFieldsSchema } from './page';
 import { pictureSchema } from './picture';
 import { textBoxSchema } from './text-box';
@@ -29,6 +30,7 @@ export const annotationFieldsSchema = inkSchema
   .extend(nullable(optional))
   .extend(markupSchema.pick({ quads: true, contents: true }).shape)
   .extend(linkSchema.pick({ target: true }).shape)
+  .extend(noteSchema.pick({ at: true }).shape)
   .extend(textBoxSchema.pick({ look: true, paragraphs: true, frame: true, size: true }).shape)
   .extend(shapeSchema.pick({ form: true, points: true, bends: true, fill: true }).shape)
   .partial();

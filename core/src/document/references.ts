@@ -6,6 +6,8 @@ import type { LinkTarget } from './link';
 /** What becomes of the ids that an annotation refers to where it is copied. */
 export interface NewReferences {
   readonly group: (id: string) => string;
+  /** The copy of an annotation; the same where that is not copied. */
+  readonly annotation: (id: string) => string;
   /** Where what leads to a place leads now; nothing where that place is not known there. */
   readonly place: (place: Place) => LinkTarget | undefined;
 }
@@ -27,6 +29,11 @@ const referring: Facet<Annotation, [NewReferences]> = {
     const isSame = 'place' in target && target.place.pageId === link.target.place.pageId;
     return isSame ? link : { ...link, target };
   },
+  note: same,
+  reply: (reply, { annotation }) => {
+    const to = annotation(reply.to);
+    return to === reply.to ? reply : { ...reply, to };
+  },
   foreign: same,
 };
 
@@ -37,7 +44,9 @@ export function withReferences<A extends Annotation>(
   now: string,
 ): A {
   const led = asked(referring, annotation, to) as A;
-  const copy = led === annotation ? { ...annotation } : { ...led, modified: now };
+  // A reply to a copy says what it said.
+  const isChanged = led !== annotation && annotation.kind !== 'reply';
+  const copy = isChanged ? { ...led, modified: now } : { ...led };
   if (copy.group !== undefined) copy.group = to.group(copy.group);
   return copy;
 }

@@ -9,6 +9,7 @@ export const annotationSorts = [
   'pictures',
   'text',
   'links',
+  'notes',
   'others',
 ] as const;
 export type AnnotationSort = (typeof annotationSorts)[number];
@@ -22,6 +23,8 @@ const sort: Facet<AnnotationSort> = {
   picture: () => 'pictures',
   textBox: () => 'text',
   link: () => 'links',
+  note: () => 'notes',
+  reply: () => 'notes',
   foreign: () => 'others',
 };
 

@@ -25,6 +25,8 @@ const stratum: Facet<Stratum> = {
   picture: ({ inFront }) => (inFront ? 'over' : 'paper'),
   textBox: () => 'over',
   link: () => 'over',
+  note: () => 'over',
+  reply: () => 'over',
   // Foreign annotations are part of the page's picture.
   foreign: () => 'paper',
 };

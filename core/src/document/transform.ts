@@ -40,6 +40,9 @@ const movedFields: Facet<AnnotationFields | undefined, [Matrix]> = {
   picture: (picture, matrix) => ({ transform: tuple(compose(picture.transform, matrix)) }),
   textBox: (box, matrix) => ({ transform: tuple(compose(box.transform, matrix)) }),
   link: quadsMoved,
+  note: ({ at }, matrix) => ({ at: transform(matrix, at) }),
+  // It is where that is which it answers.
+  reply: () => undefined,
   foreign: () => undefined,
 };
 

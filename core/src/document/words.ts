@@ -1,5 +1,6 @@
 import type { Annotation } from './annotation';
 import { asked, type Facet } from './kinds';
+import { wordsOfNote } from './note';
 import { wordsOfBox } from './text-box';
 
 const said = ({ contents = '' }: { readonly contents?: string }): string => contents;
@@ -13,6 +14,9 @@ const words: Facet<string> = {
   picture: said,
   textBox: wordsOfBox,
   link: said,
+  note: wordsOfNote,
+  // What something was set to is no word of anybody's.
+  reply: (reply) => (reply.state === undefined ? wordsOfNote(reply) : ''),
   foreign: said,
 };
 

@@ -1,5 +1,6 @@
 import {
   asked,
+  wordsOf,
   wordsOfBox,
   type Annotation,
   type Facet,
@@ -56,6 +57,17 @@ const names: Facet<Named[]> = {
     const [x, y] = quads[0];
     return [{ kind: 'address', itemId, place: { pageId, x, y }, text: target.address }];
   },
+  note: ({ at, ...note }) => [
+    {
+      kind: 'contents',
+      itemId: note.id,
+      place: { pageId: note.pageId, ...at },
+      text: wordsOf({ at, ...note }),
+    },
+  ],
+  reply: (reply) => [
+    { kind: 'contents', itemId: reply.id, place: { pageId: reply.pageId }, text: wordsOf(reply) },
+  ],
   foreign: ({ id: itemId, pageId, box, contents: text }) => [
     { kind: 'contents', itemId, place: { pageId, x: box.x0, y: box.y0 }, text },
   ],

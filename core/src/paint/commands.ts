@@ -27,6 +27,7 @@ import {
   type Polygon,
 } from '../ink/index';
 import { shapeArea } from '../shapes/index';
+import { paintNoteMark } from './note-mark';
 
 /** Paint pieces, opaque and one over the other, and lay the whole of it on the page. */
 export interface FillCommand {
@@ -101,8 +102,11 @@ export function paint(annotation: Annotation, ink: 'pieces' | 'whole' = 'pieces'
       return [paintPicture(annotation)];
     case 'textBox':
       return paintTextBox(annotation);
-    // Links show nothing of their own.
+    case 'note':
+      return paintNoteMark(annotation);
+    // Links show nothing of their own; replies show beside the page.
     case 'link':
+    case 'reply':
     case 'foreign':
       return [];
   }

@@ -35,7 +35,11 @@ export function withUniqueIds(
   }
   const marks = new Set<string>();
   return {
-    annotations: unique,
+    annotations: unique.map((annotation) => {
+      if (annotation.kind !== 'reply') return annotation;
+      const to = onPage.get(annotation.pageId)?.get(annotation.to);
+      return to === undefined ? annotation : { ...annotation, to };
+    }),
     landmarks: landmarks.map((landmark) => {
       const id = fresh(landmark.id, marks, () => ids('landmark'));
       if (landmark.kind !== 'keyword' || !landmark.annotationIds) return { ...landmark, id };

@@ -25,13 +25,18 @@ export interface CopyPlace {
 export function copiesOf(annotations: readonly Annotation[], place: CopyPlace): Annotation[] {
   const own = annotations.filter(({ kind }) => kind !== 'foreign');
   const keys = generateNKeysBetween(place.above ?? null, null, own.length);
-  const references = { group: newGroups(newId), place: (place: Place) => ({ place }) };
+  const copyOf = new Map(own.map(({ id }) => [id, newId()]));
+  const references = {
+    group: newGroups(newId),
+    place: (place: Place) => ({ place }),
+    annotation: (id: string) => copyOf.get(id) ?? id,
+  };
   const now = new Date().toISOString();
   return own.map((annotation, i) => {
     const { origin: _origin, locked: _locked, ...rest } = annotation;
     const copy = {
       ...withReferences(rest as Annotation, references, now),
-      id: newId(),
+      id: copyOf.get(annotation.id)!,
       pageId: place.pageId,
       order: keys[i],
       created: now,

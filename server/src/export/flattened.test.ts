@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { exportReportSchema, type ExportReport } from '@stylet/core/api';
+import { wordsOf, type Annotation } from '@stylet/core/document';
 import { TestServer, operation, stroke, tool } from '../testing/server';
 import { mutool, poppler } from '../testing/viewers';
 import { smallPdf } from '../../../core/src/pdf/testing/small-file';
@@ -95,7 +96,7 @@ test.each([
   60_000,
 );
 
-const again = async (path: string): Promise<unknown[]> =>
+const again = async (path: string): Promise<Annotation[]> =>
   server.annotations((await server.bringIn(readFileSync(path), 'Again.pdf')).id);
 
 test('a reply goes with what it answers, and what it is answered by goes with it', async () => {
@@ -114,8 +115,7 @@ test('a reply goes with what it answers, and what it is answered by goes with it
     operation(id, { type: 'annotation.remove', pageId: mark.pageId, annotationId: mark.id }),
   ]);
   const file = server.file('replies.pdf', await server.export(id, 'editable'));
-  const rest = (await again(file)) as { contents: string }[];
-  expect(rest.map(({ contents }) => contents)).toEqual(['Alone']);
+  expect((await again(file)).map(wordsOf)).toEqual(['Alone']);
 }, 30_000);
 
 test('notes and remarks stay notes, or are left out and said to be, as is chosen', async () => {
@@ -131,11 +131,11 @@ test('notes and remarks stay notes, or are left out and said to be, as is chosen
     notes: 0,
   });
   const kept = server.file('kept.pdf', await server.export(id, 'flattened', '&notes=true'));
-  const notes = (await again(kept)) as { subtype: string; contents: string }[];
-  expect(notes.map(({ subtype, contents }) => [subtype, contents]).sort()).toEqual([
-    ['Text', 'Is that so?'],
-    ['Text', 'It is.'],
-    ['Text', 'Which figure?'],
+  const notes = (await again(kept)).map((one) => [one.kind, wordsOf(one)]);
+  expect(notes.sort()).toEqual([
+    ['note', 'Is that so?'],
+    ['note', 'Which figure?'],
+    ['reply', 'It is.'],
   ]);
   expect(await report(id, 'annotations=flattened&notes=false')).toMatchObject({ notes: 3 });
   const left = server.file('left.pdf', await server.export(id, 'flattened', '&notes=false'));

@@ -56,7 +56,18 @@ const OF_KIND: Record<string, Record<string, Rule>> = {
     '/Q': (v) => v === 0 || v === 1 || v === 2,
   },
   '/Link': {},
+  // Table 172.
+  '/Text': {
+    '/Contents': isText,
+    '/RC': (v) => isText(v) && (v as string).includes('http://www.w3.org/1999/xhtml'),
+  },
   '/Ink': { '/InkList': (v) => Array.isArray(v) && v.length > 0 && v.every(numbers(2, 2)) },
+};
+
+/** The states of the two models that the standard has: table 171. */
+const STATES: Record<string, readonly string[]> = {
+  'u:Marked': ['u:Marked', 'u:Unmarked'],
+  'u:Review': ['u:Accepted', 'u:Rejected', 'u:Cancelled', 'u:Completed', 'u:None'],
 };
 
 /**
@@ -97,10 +108,35 @@ class Checker {
       if ('/Dest' in entries === '/A' in entries) this.found.push(`${ref} leads nowhere, or twice`);
       return;
     }
+    if (kind === '/Text') this.note(ref, entries, annots);
     const appearance = this.dict(entries['/AP']);
     const normal = String(appearance?.['/N']);
     if (this.objects[`obj:${normal}`]?.stream) this.form(normal);
     else this.found.push(`${ref} has no normal appearance that is a stream`);
+  }
+
+  /** Table 170: replies and what they answer; 171 and 172: states; 183: the window of a note. */
+  private note(ref: string, entries: Entries, annots: readonly unknown[]): void {
+    const [parent, window] = [entries['/IRT'], entries['/Popup']];
+    if (parent !== undefined && !annots.includes(parent))
+      this.found.push(`${ref} answers what is not on its page`);
+    if ((parent !== undefined) !== (entries['/RT'] === '/R'))
+      this.found.push(`${ref} does not say how it answers`);
+    const [model, state] = [entries['/StateModel'], entries['/State']];
+    if (state !== undefined && !STATES[String(model)]?.includes(String(state)))
+      this.found.push(`${ref} is of the state ${String(state)} of ${String(model)}`);
+    if (state !== undefined && parent === undefined)
+      this.found.push(`${ref} sets the state of nothing`);
+    if (parent !== undefined) return;
+    const popup = this.dict(window);
+    if (!popup || !annots.includes(window)) this.found.push(`${ref} has no window on its page`);
+    else
+      this.rules(
+        `${ref} /Popup`,
+        popup,
+        { '/Subtype': (v) => v === '/Popup', '/Rect': isRectangle },
+        { '/Parent': () => popup['/Parent'] === ref, '/Open': (v) => typeof v === 'boolean' },
+      );
   }
 
   /** Table 95, and what the form draws. */

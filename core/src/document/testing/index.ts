@@ -6,6 +6,7 @@ import {
   type DocumentState,
   type Effect,
   type Landmark,
+  type Reply,
   type TextBox,
 } from '../index';
 
@@ -58,6 +59,22 @@ export const textBox: fc.Arbitrary<TextBox> = fc.record({
   transform: fc.constant<TextBox['transform']>([1, 0, 0, 1, 0, 0]),
 });
 
+const note: fc.Arbitrary<Annotation> = fc.record({
+  ...common,
+  kind: fc.constant('note' as const),
+  at: fc.constant({ x: 10, y: 10 }),
+  paragraphs,
+});
+
+const { color: _color, ...uncolored } = common;
+/** Of what is there or not, of each other, of themselves. */
+export const reply: fc.Arbitrary<Reply> = fc.record({
+  ...uncolored,
+  kind: fc.constant('reply' as const),
+  to: ids,
+  paragraphs,
+});
+
 const landmark: fc.Arbitrary<Landmark> = fc.oneof(
   fc.record({
     kind: fc.constant('bookmark' as const),
@@ -97,7 +114,10 @@ const annotationFields = fc.oneof(
 
 /** What people do to annotations. */
 export const annotationEffect: fc.Arbitrary<Effect> = fc.oneof(
-  fc.record({ type: fc.constant('annotation.add' as const), annotation: fc.oneof(ink, textBox) }),
+  fc.record({
+    type: fc.constant('annotation.add' as const),
+    annotation: fc.oneof(ink, textBox, note, reply),
+  }),
   fc.record(
     {
       type: fc.constant('annotation.change' as const),

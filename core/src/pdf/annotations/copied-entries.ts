@@ -1,11 +1,11 @@
 import type { Annotation } from '../../document/index';
 import type { PdfRef } from '../objects/index';
 import { nameText, type PdfDict, type PdfFile, type PdfValue } from '../objects/index';
-import { pageToUser } from '../pages';
 import { repliesTo, without } from './belonging';
 import { drawnInto } from './flattened';
 import { subtypeOf } from './kinds';
 import { isMarkAt } from './marks';
+import { linkedTo, writeOver, type PlacedOn } from './placed';
 import { isAmong, objectsOf, refOf, writeLinkAs, type ExportHow, type Target } from './target';
 import { setWordLinks } from './word-links';
 import { isUntouched } from './write';
@@ -28,17 +28,19 @@ export function copiedEntries(
   );
   // Known before they are written: replies name what they answer.
   const copies = new Map<number, PdfRef>();
-  const written = annotations.filter(isWritten).map((annotation) => {
-    const ref = update.reserve();
-    if (annotation.origin) copies.set(annotation.origin.object, ref);
-    return { annotation, ref };
-  });
+  const placed: PlacedOn = new Map(
+    annotations.filter(isWritten).map((annotation) => {
+      const ref = update.reserve();
+      if (annotation.origin) copies.set(annotation.origin.object, ref);
+      return [annotation.id, { annotation, ref }];
+    }),
+  );
   const all = [
     ...others.map((value) => update.add(ontoPage(file.dict(value)!, page.ref, copies))),
-    ...written.map(({ annotation, ref }) => {
-      writeCopy(target, annotation, ref, copies);
-      return ref;
-    }),
+    ...[...placed.values()].flatMap(({ annotation, ref }) => [
+      ref,
+      ...writeCopy(target, annotation, ref, { copies, placed }),
+    ]),
     ...(how.mode === 'none' ? [] : setWordLinks(target, annotations, how.mode === 'editable')),
   ];
   return {
@@ -49,26 +51,26 @@ export function copiedEntries(
   };
 }
 
+/** Writes an annotation as an object; what else stands on the page for it. */
 function writeCopy(
   target: Target,
   annotation: Annotation,
   ref: PdfRef,
-  copies: ReadonlyMap<number, PdfRef>,
-): void {
+  { copies, placed }: { readonly copies: ReadonlyMap<number, PdfRef>; readonly placed: PlacedOn },
+): readonly PdfRef[] {
   const { file, update, page } = target;
   const own = refOf(annotation);
   const before = own && file.dict(own);
   if (before && (annotation.kind === 'foreign' || isUntouched(annotation)))
     update.set(ref, ontoPage(before, page.ref, copies));
   else if (annotation.kind === 'link') writeLinkAs(target, annotation, ref, before);
-  else if (annotation.kind !== 'foreign')
-    target.written.setAnnotation(
-      target,
-      ref,
-      annotation,
-      { ref: page.ref, toUser: pageToUser(page.box) },
-      before && ontoPage(before, page.ref, copies),
-    );
+  else if (annotation.kind !== 'foreign') {
+    const over = before && ontoPage(before, page.ref, copies);
+    const linked = linkedTo(target, annotation, placed, over);
+    writeOver(target, annotation, ref, linked, over);
+    return linked.beside;
+  }
+  return [];
 }
 
 /** Windows belong to marks, which are written anew; a signature holds once (12.7.4.5). */

@@ -7,7 +7,7 @@ import { PdfDict, numberOr, serialize, type PdfFile, type PdfValue } from '../ob
 const STANDARD = [
   ...['Subtype', 'Rect', 'NM', 'M', 'CreationDate', 'T', 'F', 'C', 'CA', 'IC', 'BS', 'Border'],
   ...['InkList', 'QuadPoints', 'L', 'LE', 'Vertices', 'RD', 'Name', 'Contents'],
-  ...['DA', 'DS', 'RC', 'Q', 'IT'],
+  ...['DA', 'DS', 'RC', 'Q', 'IT', 'StateModel', 'State'],
 ] as const;
 
 /** Those entries as they stand in a file. */

@@ -1,4 +1,12 @@
-import { isShown, type Annotation, type Foreign } from '../../document/index';
+import {
+  isShown,
+  wordsOf,
+  type Annotation,
+  type Foreign,
+  type Link,
+  type Note,
+  type Reply,
+} from '../../document/index';
 import type { Matrix } from '../../geometry/index';
 import {
   PdfDict,
@@ -17,9 +25,10 @@ import { subtypeOf } from './kinds';
 import { madeLook } from './made-look';
 import { isMarkAt } from './marks';
 import { keptContents } from './own-copy';
+import { placedOn, setAnnotation, type PlacedOn } from './placed';
 import { isAmong, refOf, setLink, type ExportHow, type Target } from './target';
 import { setWordLinks } from './word-links';
-import { isUntouched, rectangle } from './write';
+import { isUntouched, rectOf, rectangle } from './write';
 
 /** Those that cannot be drawn: they have a file or a sound in them. */
 const CARRIES = new Set(['FileAttachment', 'Sound']);
@@ -40,10 +49,15 @@ export function flattenedEntries(
   const { file } = target;
   const isDrawn = mode === 'flattened';
   const staying: PdfRef[] = [];
+  const placed = placedOn(target, annotations);
+  const answered = new Set(annotations.flatMap((one) => (one.kind === 'reply' ? one.to : [])));
   for (const annotation of annotations) {
     if (annotation.kind === 'link') staying.push(setLink(target, annotation));
     else if (isDrawn && staysItself(file, annotation, keepsNotes)) staying.push(refOf(annotation)!);
-    else if (isDrawn && keepsNotes) staying.push(...noteFor(target, annotation));
+    else if (!isDrawn || !keepsNotes) continue;
+    else if (annotation.kind === 'note' || annotation.kind === 'reply')
+      staying.push(...keptNote(target, annotation, placed));
+    else staying.push(...noteFor(target, annotation, placed, answered.has(annotation.id)));
   }
   const stay = new Set(staying.map(({ object }) => object));
   const going = before.filter(
@@ -57,8 +71,20 @@ export function flattenedEntries(
       ...staying.filter(({ object }) => !there.has(object)),
       ...(isDrawn ? setWordLinks(target, annotations, false) : []),
     ],
-    ...(isDrawn ? drawnInto(target, annotations) : {}),
+    ...(isDrawn
+      ? drawnInto(
+          target,
+          annotations.filter((one) => !keepsNotes || one.kind !== 'note'),
+        )
+      : {}),
   };
+}
+
+/** A note or a reply as an annotation: what it is in the file, unless it has changed. */
+function keptNote(target: Target, annotation: Note | Reply, placed: PlacedOn): PdfRef[] {
+  if (!isShown(annotation)) return [];
+  const own = refOf(annotation);
+  return own && isUntouched(annotation) ? [own] : setAnnotation(target, annotation, placed);
 }
 
 /** Whether an annotation of the file stays one: notes with their replies, and what has a file in it. */
@@ -81,21 +107,33 @@ export function remarkOn(file: PdfFile, annotation: Annotation): string {
     return annotation.subtype === 'FreeText' ? '' : annotation.contents;
   // What is typed is drawn, and can be read there.
   if (annotation.kind === 'textBox') return '';
+  if (annotation.kind === 'note' || annotation.kind === 'reply') return wordsOf(annotation);
   if (annotation.kind === 'ink' || annotation.kind === 'shape') return annotation.contents ?? '';
   const kept = dict && keptContents(file, dict);
   const isAsMarked = kept === undefined || kept === annotation.contents || !isUntouched(annotation);
   return isAsMarked ? '' : annotation.contents;
 }
 
-/** A note with what was remarked on something that is drawn into the page, as the same object: replies refer to it. */
-function noteFor(target: Target, annotation: Annotation): PdfRef[] {
+/**
+ * A note with what was remarked on something that is drawn into the page, as the same object: replies refer to it. What has
+ * replies only has one with its words.
+ */
+function noteFor(
+  target: Target,
+  annotation: Exclude<Annotation, Link>,
+  placed: PlacedOn,
+  isAnswered: boolean,
+): PdfRef[] {
   const { file, update, page } = target;
-  const words = remarkOn(file, annotation);
+  const remark = remarkOn(file, annotation);
+  const words = remark === '' && isAnswered ? wordsOf(annotation) : remark;
   const own = refOf(annotation);
   const dict = (own && file.dict(own)) ?? new PdfDict();
-  if (words === '' || CARRIES.has(subtypeOf(file, dict))) return [];
-  const box = readBox(file, dict.get('Rect')) ?? page.box;
-  const ref = own ?? update.reserve();
+  if ((words === '' && !isAnswered) || CARRIES.has(subtypeOf(file, dict))) return [];
+  const drawn =
+    annotation.kind === 'foreign' ? undefined : rectOf(annotation, pageToUser(page.box));
+  const box = readBox(file, dict.get('Rect')) ?? drawn ?? page.box;
+  const { ref } = placed.get(annotation.id)!;
   const kept = ['NM', 'M', 'CreationDate', 'T', 'Popup', 'Subj', 'RC', 'IRT', 'RT'] as const;
   update.set(
     ref,

@@ -26,6 +26,6 @@ export function overBefore(
     ),
     F: flagsOf(own, numberOr(file.resolve(before.get('F'))) ?? undefined),
     // Table 170: what /Contents says, with its looks.
-    ...(isReworded ? { RC: null } : {}),
+    ...(isReworded && !('RC' in entries) ? { RC: null } : {}),
   };
 }

@@ -1,12 +1,12 @@
 import {
   inPaintingOrder,
   isGone,
+  rootOf,
   type Annotation,
   type PageAnnotations,
 } from '../../document/index';
 import { PdfRef, type PdfValue } from '../objects/index';
 import type { PlacedPage } from '../page-tree';
-import { pageToUser } from '../pages';
 import { without } from './belonging';
 import { copiedEntries } from './copied-entries';
 import { flattenedEntries } from './flattened';
@@ -22,6 +22,7 @@ import {
   type Target,
 } from './target';
 import { setWordLinks } from './word-links';
+import { placedOn, setAnnotation } from './placed';
 import { isUntouched } from './write';
 
 /** New entries for a page's dictionary; none when it can stay as it is. */
@@ -36,7 +37,11 @@ export function annotationEntries(
   const isAway = (annotation: Annotation): boolean =>
     isGone(annotation) || leadsAway(annotation, target);
   const all = Object.values(on);
-  const annotations = inPaintingOrder(all.filter((annotation) => !isAway(annotation)));
+  // A reply has gone with what it answered.
+  const isLeft = (annotation: Annotation): boolean =>
+    annotation.kind === 'reply' && rootOf(on, annotation) === undefined;
+  const there = all.filter((annotation) => !isAway(annotation) && !isLeft(annotation));
+  const annotations = inPaintingOrder(there);
   const before = file.array(page.dict.get('Annots'));
   const gone = new Set([...objectsOf(all.filter(isAway)), ...deadLinks(target, before)]);
   if (page.isCopy) return copiedEntries(target, annotations, before, gone, how);
@@ -81,30 +86,27 @@ function withAnnotations(
   annotations: readonly Annotation[],
   gone: ReadonlySet<number>,
 ): PdfValue[] {
-  const { file, update, page, written } = target;
+  const { file } = target;
   const present = objectsOf(annotations);
   const removed = before.filter(
     (value) =>
       isAmong(value, gone) ||
       (value instanceof PdfRef && marks.has(value) && !present.has(value.object)),
   );
-  const toUser = pageToUser(page.box);
   const left = without(file, before, new Set(removed));
   const there =
     present.size === 0
       ? present
       : new Set(left.flatMap((value) => (value instanceof PdfRef ? value.object : [])));
-  const now = annotations.flatMap((annotation) => {
-    if (annotation.kind === 'link') return setLink(target, annotation);
+  const placed = placedOn(target, annotations);
+  const now = annotations.flatMap((annotation): PdfRef[] => {
+    if (annotation.kind === 'link') return [setLink(target, annotation)];
     const own = refOf(annotation);
     // A reply has gone with what it answered.
     if (annotation.kind === 'foreign' && !there.has(own!.object)) return [];
-    if (own && (annotation.kind === 'foreign' || isUntouched(annotation))) return own;
+    if (own && (annotation.kind === 'foreign' || isUntouched(annotation))) return [own];
     if (annotation.kind === 'foreign') return [];
-    const ref = own ?? target.before.refFor(update, annotation.id);
-    const old = own && file.dict(own);
-    written.setAnnotation(target, ref, annotation, { ref: page.ref, toUser }, old);
-    return ref;
+    return setAnnotation(target, annotation, placed);
   });
   return present.size === 0 ? [...left, ...now] : inOrder(left, now);
 }

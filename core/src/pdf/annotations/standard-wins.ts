@@ -25,6 +25,7 @@ import { colorOf, isHidden, isLocked, numbersOf, pointsOf, standardText } from '
 import { isPrintOf, lookOf, saysSame } from './fingerprint';
 import { subtypeOf } from './kinds';
 import { linkAsTheFileHasIt } from './link-wins';
+import { noteAsTheFileHasIt, replyAsTheFileHasIt } from './note-wins';
 import { movedBy, type Own, type OwnCopy } from './own-copy';
 import { shapeAsTheFileHasIt } from './shape-wins';
 import { textAsTheFileHasIt } from './text-wins';
@@ -78,6 +79,10 @@ export function asTheFileHasIt(
 const COLORS = new Set(['C', 'CA', 'IC']);
 const FINE = 0.002;
 
+/** Whether its words have looks, of which /Contents tells only the words. */
+const isTyped = ({ kind }: Own): boolean =>
+  kind === 'textBox' || kind === 'note' || kind === 'reply';
+
 /** What all kinds have. Older files say nothing of locks in their flags. */
 function commonFields(
   { file, annotation, dict, differs, clean }: Comparison,
@@ -94,7 +99,7 @@ function commonFields(
     if (color) fields['color'] = color;
     else fields['opacity'] = 0;
   }
-  if (differs('Contents') && annotation.kind !== 'textBox')
+  if (differs('Contents') && !isTyped(annotation))
     fields['contents'] = clean.text(textOf(file.resolve(dict.get('Contents'))), 100_000);
   if (differs('CreationDate')) {
     const created = instantOf(file.resolve(dict.get('CreationDate')));
@@ -121,6 +126,10 @@ function byKind(comparison: Comparison): Own | undefined {
       return pictureAsTheFileHasIt({ ...comparison, annotation });
     case 'textBox':
       return textAsTheFileHasIt({ ...comparison, annotation });
+    case 'note':
+      return noteAsTheFileHasIt({ ...comparison, annotation });
+    case 'reply':
+      return replyAsTheFileHasIt({ ...comparison, annotation });
     case 'highlight':
     case 'underline':
     case 'strikeout':

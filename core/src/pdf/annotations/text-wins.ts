@@ -1,15 +1,14 @@
 import { bodyOfBox, scaleOf, type TextBox } from '../../document/index';
 import { transformBox, type Box } from '../../geometry/index';
 import { hexOf } from '../../paint/index';
-import { LONGEST_TEXT, MOST_PARAGRAPHS, textOfParagraph, type Paragraph } from '../../typed/index';
 import { textOf } from '../objects/index';
 import { readBox } from '../pages';
 import { lineWidth, type Comparison } from './comparison';
 import { colorOf, numbersOf } from './entries';
 import { movedBy } from './own-copy';
-import { lookIn, markersOf, propertiesIn, readRichText, toldText } from './rich-text';
+import { lookIn, propertiesIn } from './rich-text';
 import { isUpright } from './text-entries';
-import { withFormulas } from './told-formulas';
+import { wordsAsTheFileHasThem } from './told-words';
 
 type OfText = Comparison<TextBox>;
 
@@ -18,7 +17,8 @@ export function textAsTheFileHasIt(comparison: OfText): TextBox | undefined {
   const { annotation, differs } = comparison;
   if (differs('Subtype')) return undefined;
   const looks = withLook(comparison);
-  const words = withWords(comparison, looks);
+  const paragraphs = wordsAsTheFileHasThem(comparison, bodyOfBox(looks));
+  const words = paragraphs === looks.paragraphs ? looks : { ...looks, paragraphs };
   const framed = withFrame(comparison, words);
   const placed = inItsPlace(comparison, framed);
   return placed === annotation ? annotation : placed;
@@ -55,62 +55,6 @@ function colorIn(operators: string): string | undefined {
   if (rgb) return hexOf(Number(rgb[1]), Number(rgb[2]), Number(rgb[3]));
   const grey = /([\d.]+)\s+g\b/.exec(operators);
   return grey ? hexOf(Number(grey[1]), Number(grey[1]), Number(grey[1])) : undefined;
-}
-
-/** The words: rich text where that was changed, else plain ones. */
-function withWords({ file, dict, differs, clean, written }: OfText, box: TextBox): TextBox {
-  const text = (value: string): string => clean.text(value, LONGEST_TEXT);
-  if (differs('RC') && dict.get('RC') !== null) {
-    const rich = textOf(file.resolve(dict.get('RC')));
-    const { look } = bodyOfBox(box);
-    const read = readRichText(rich, look, text);
-    if (read && read.length <= MOST_PARAGRAPHS) return { ...box, paragraphs: asBefore(box, read) };
-  }
-  const plain = text(textOf(file.resolve(dict.get('Contents'))));
-  if (!differs('Contents') || plain === toldText(box) || written['Contents'] === undefined)
-    return box;
-  const lines = plain.split(/\r\n|[\r\n]/).slice(0, MOST_PARAGRAPHS);
-  const told = toldText(box).split('\n');
-  const read = lines.map((line, i): Paragraph => {
-    // What was left as it was keeps its looks.
-    if (box.paragraphs[i] && told[i] === line) return marked(box, i);
-    const look = box.paragraphs[Math.min(i, box.paragraphs.length - 1)].runs[0]?.look;
-    return { runs: line === '' ? [] : [{ text: line, ...(look ? { look } : {}) }] };
-  });
-  return { ...box, paragraphs: asBefore(box, read) };
-}
-
-/** A paragraph with what stands before it as words, as other programs have it. */
-function marked({ paragraphs }: TextBox, i: number): Paragraph {
-  const marker = markersOf(paragraphs)[i];
-  const { runs, align, direction } = paragraphs[i];
-  const look = runs[0]?.look;
-  return {
-    ...(align ? { align } : {}),
-    ...(direction ? { direction } : {}),
-    runs: marker ? [{ text: marker, ...(look ? { look } : {}) }, ...runs] : runs,
-  };
-}
-
-/** Paragraphs with what rich text has no word for, where they stood before: lists, indents, distances. */
-function asBefore({ paragraphs }: TextBox, read: readonly Paragraph[]): Paragraph[] {
-  const markers = markersOf(paragraphs);
-  return withFormulas(read, paragraphs).map((paragraph, i) => {
-    const before = paragraphs[i];
-    const text = textOfParagraph(paragraph);
-    if (!before || !text.startsWith(markers[i])) return paragraph;
-    const { align: _align, direction: _direction, runs: _runs, ...kept } = before;
-    return { ...kept, ...paragraph, runs: withoutStart(paragraph.runs, markers[i].length) };
-  });
-}
-
-function withoutStart(runs: Paragraph['runs'], length: number): Paragraph['runs'] {
-  let left = length;
-  return runs.flatMap((run) => {
-    const cut = Math.min(left, run.text.length);
-    left -= cut;
-    return cut === run.text.length ? [] : { ...run, text: run.text.slice(cut) };
-  });
 }
 
 function withFrame({ file, dict, differs }: OfText, box: TextBox): TextBox {

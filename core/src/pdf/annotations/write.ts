@@ -5,7 +5,9 @@ import {
   type Ink,
   type Link,
   type Markup,
+  type Note,
   type Picture,
+  type Reply,
   type ShapeAnnotation,
   type TextBox,
 } from '../../document/index';
@@ -29,12 +31,13 @@ import { OWN_KEY } from './kinds';
 import { ownCopyEntry, type Prints } from './own-copy';
 import type { PlacedById } from '../landmarks/write-outline';
 import { linkEntries, linkRect } from './link-entries';
+import { noteEntries } from './note-entries';
 import { shapeEntries } from './shape-entries';
 import { textEntries } from './text-entries';
 import type { TypeTools } from '../type/index';
 
 /** Annotations that Stylet draws itself. */
-export type OwnAnnotation = Ink | ShapeAnnotation | Markup | Picture | TextBox;
+export type OwnAnnotation = Ink | ShapeAnnotation | Markup | Picture | TextBox | Note | Reply;
 /** Annotations that Stylet writes. */
 export type WritableAnnotation = OwnAnnotation | Link;
 
@@ -54,15 +57,17 @@ export interface WrittenAnnotation {
 }
 
 /**
- * Writes an annotation for pages whose space `toUser` maps to their default user space; `tools` are needed for text.
+ * Writes an annotation for pages whose space `toUser` maps to their default user space; `tools` are needed for text,
+ * `near` is where something lies that shows nothing.
  */
 export function writeAnnotation(
   annotation: OwnAnnotation,
   toUser: Matrix,
   tools?: TypeTools,
+  near?: Box,
 ): WrittenAnnotation {
   const commands = paint(annotation, 'whole');
-  const box = boxAround(annotation, commands, toUser);
+  const box = near ?? boxAround(annotation, commands, toUser);
   const content = contentOf(commands, toUser, { x: box.x0, y: box.y0 }, tools);
   return { content, box, standard: standardEntries(annotation, toUser, box) };
 }
@@ -70,6 +75,10 @@ export function writeAnnotation(
 /** The standard entries that an annotation is written with, where nothing is asked of how it is drawn. */
 export const standardOf = (annotation: OwnAnnotation, toUser: Matrix): Record<string, PdfValue> =>
   standardEntries(annotation, toUser, boxAround(annotation, paint(annotation, 'whole'), toUser));
+
+/** The rectangle of an annotation, in default user space. */
+export const rectOf = (annotation: OwnAnnotation, toUser: Matrix): Box =>
+  boxAround(annotation, paint(annotation, 'whole'), toUser);
 
 const standardEntries = (
   annotation: OwnAnnotation,
@@ -148,6 +157,9 @@ function subtypeEntries(
       };
     case 'textBox':
       return textEntries(annotation, toUser, box);
+    case 'note':
+    case 'reply':
+      return noteEntries(annotation);
     case 'highlight':
     case 'underline':
     case 'strikeout':

@@ -1,5 +1,5 @@
 import { bodyOfBox, roomInBox, type Annotation, type TextBox } from '../../document/index';
-import type { Matrix } from '../../geometry/index';
+import type { Box, Matrix } from '../../geometry/index';
 import { PdfDict, WrittenObject, bytesOf, serialize } from '../objects/index';
 import type { Deflate, PdfFile, PdfUpdate, PdfRef, PdfValue } from '../objects/index';
 import { ExportBefore } from '../export-before';
@@ -11,6 +11,7 @@ import { Paper, addForm, writeForm, type WrittenForm } from './forms';
 import { standardText } from './entries';
 import { fingerprintOf } from './fingerprint';
 import { OWN_KEY } from './kinds';
+import type { Linked } from './placed';
 import { overBefore } from './over-before';
 import { isUntouched, ownCopy, rectangle, writeAnnotation, type OwnAnnotation } from './write';
 
@@ -92,16 +93,21 @@ export class WrittenAnnotations {
     ref: PdfRef,
     annotation: OwnAnnotation,
     page: { readonly ref: PdfRef; readonly toUser: Matrix },
+    { entries: more, near }: Pick<Linked, 'entries' | 'near'>,
     before?: PdfDict,
   ): void {
-    const kept = this.of(annotation, page.toUser);
+    const kept = this.of(annotation, page.toUser, near);
     const at = last.refFor(update, `form ${annotation.id}`);
     const { ref: form } = this.addForm(update, annotation, page.toUser, at);
     if (before) {
       const changed = { ...overBefore(update.file, before, kept.entries), P: page.ref };
-      update.set(ref, before.with({ ...changed, AP: PdfDict.of({ N: form }), AS: null }));
+      const look = { AP: PdfDict.of({ N: form }), AS: null };
+      update.set(ref, before.with({ ...changed, ...more, ...look }));
     } else {
-      const rest = `/P ${serialize(page.ref)}/AP<</N ${serialize(form)}>>>>`;
+      const linked = Object.entries(more)
+        .map(([key, value]) => (value === null ? '' : `/${key} ${serialize(value)}`))
+        .join('');
+      const rest = `/P ${serialize(page.ref)}${linked}/AP<</N ${serialize(form)}>>>>`;
       if (kept.whole?.rest !== rest)
         kept.whole = { rest, object: new WrittenObject([kept.head, bytesOf(rest)], false) };
       update.set(ref, kept.whole.object);
@@ -116,10 +122,10 @@ export class WrittenAnnotations {
     return annotations.every(isAlone);
   }
 
-  private of(annotation: OwnAnnotation, toUser: Matrix): Kept {
+  private of(annotation: OwnAnnotation, toUser: Matrix, near?: Box): Kept {
     const known = this.kept.get(annotation);
     if (known?.toUser.every((value, i) => value === toUser[i])) return known;
-    const { standard, content, box } = writeAnnotation(annotation, toUser, this.tools);
+    const { standard, content, box } = writeAnnotation(annotation, toUser, this.tools, near);
     const form = writeForm(content, box, this.thoroughly);
     const text = standardText(PdfDict.of(standard));
     const copy = ownCopy(annotation, toUser, {

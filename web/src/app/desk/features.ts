@@ -18,6 +18,7 @@ import { landmarks } from './features/landmarks/feature';
 import { lasso } from './features/lasso/feature';
 import { links } from './features/links/feature';
 import { map } from './features/map/feature';
+import { notes } from './features/notes/feature';
 import { pictures } from './features/pictures/feature';
 import { presence } from './features/presence/feature';
 import { presenting } from './features/presenting/feature';
@@ -38,6 +39,7 @@ export const features: readonly DeskFeature[] = [
   pictures,
   gap,
   typing,
+  notes,
   typedPages,
   datingFeature,
   guides,

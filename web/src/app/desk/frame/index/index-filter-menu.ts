@@ -4,11 +4,13 @@ import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
 import { highlighterColors, inkColors } from '../../platform/kit/palettes';
+import { stateNames } from '../../platform/selection/state-names';
 import { IndexFilter } from './index-filter';
 import {
   isUnrestricted,
   pageChoices,
   unrestricted,
+  type FacetName,
   type facetsOf,
   type PageChoice,
 } from './index-restriction';
@@ -22,7 +24,7 @@ const colorNames = new Map<string, string>(
   [...inkColors, ...highlighterColors].map(({ color, name }) => [color, name]),
 );
 
-/** Narrows the Index down: to annotated or bookmarked pages, to colours, to authors. */
+/** Narrows the Index down: to annotated or bookmarked pages, to colours, authors, states of a review. */
 @Component({
   selector: 'stylet-index-filter-menu',
   imports: [MatButtonModule, MatIconModule, MatMenuModule, MatTooltipModule],
@@ -30,7 +32,7 @@ const colorNames = new Map<string, string>(
     <button
       mat-icon-button
       aria-label="Filter"
-      matTooltip="Filter by pages, colour, author"
+      matTooltip="Filter by pages, colour, author, state"
       [class.on]="isOn()"
       [matMenuTriggerFor]="menu"
     >
@@ -77,6 +79,17 @@ const colorNames = new Map<string, string>(
           </button>
         }
       }
+      @for (facet of facets().states; track facet.value) {
+        <button
+          mat-menu-item
+          role="menuitemcheckbox"
+          [attr.aria-checked]="filter.restriction().states.has(facet.value)"
+          (click)="toggle($event, 'states', facet.value)"
+        >
+          <mat-icon svgIcon="check" [class.unset]="!filter.restriction().states.has(facet.value)" />
+          {{ stateNames[facet.value] }}, {{ facet.count }}
+        </button>
+      }
       @if (isOn()) {
         <button mat-menu-item (click)="filter.restriction.set(unrestricted)">
           <mat-icon svgIcon="close" />Show everything
@@ -110,6 +123,7 @@ export class IndexFilterMenu {
   protected readonly pageWords = pageWords;
   protected readonly colorNames = colorNames;
   protected readonly unrestricted = unrestricted;
+  protected readonly stateNames: Readonly<Record<string, string>> = stateNames;
   protected readonly isOn = computed(() => !isUnrestricted(this.filter.restriction()));
 
   protected choose(event: Event, pages: PageChoice): void {
@@ -118,7 +132,7 @@ export class IndexFilterMenu {
     this.filter.restriction.update((before) => ({ ...before, pages }));
   }
 
-  protected toggle(event: Event, set: 'colors' | 'authors', value: string): void {
+  protected toggle(event: Event, set: FacetName, value: string): void {
     event.stopPropagation();
     this.filter.toggleIn(set, value);
   }

@@ -1,7 +1,7 @@
 import { Injectable, signal } from '@angular/core';
 import { z } from 'zod';
 import { readKept } from '../../../settings/kept';
-import { unrestricted, type IndexRestriction } from './index-restriction';
+import { unrestricted, type FacetName, type IndexRestriction } from './index-restriction';
 import { indexKinds, type IndexKind } from './index-rows';
 import { accountStorage } from '../../../storage/account';
 
@@ -18,6 +18,7 @@ export const kindNames: Readonly<Record<IndexKind, string>> = {
   pictures: 'Pictures',
   text: 'Typed text',
   links: 'Links',
+  notes: 'Notes',
   others: 'Other marks',
 };
 
@@ -41,7 +42,7 @@ export class IndexFilter {
     this.set(new Set([...this.kinds(), kind]));
   }
 
-  toggleIn(set: 'colors' | 'authors', value: string): void {
+  toggleIn(set: FacetName, value: string): void {
     this.restriction.update((before) => {
       const next = new Set(before[set]);
       if (!next.delete(value)) next.add(value);

@@ -33,6 +33,7 @@ import { IndexList, ROW } from './index-list';
 import { allRowsOf, countsOf, indexKinds, rowsOf, type IndexRow } from './index-rows';
 import { LandmarkActions, type OutlinePlace } from '../../platform/landmarks/landmark-actions';
 import { outlinePlaceAt } from './outline-place';
+import { threadWords } from './thread-words';
 import { WritingPicture } from '../../platform/paper/writing-picture';
 
 /** What an entry stands in for each level above it. */
@@ -71,7 +72,8 @@ export class IndexPanel {
   private readonly selection = inject(AnnotationSelection);
   private readonly selected = inject(SelectionActions);
   protected readonly actions = inject(LandmarkActions);
-  protected readonly entries = inject(Registered).menu('index');
+  private readonly registered = inject(Registered);
+  protected readonly entries = this.registered.menu('index');
   protected readonly filter = inject(IndexFilter);
   private readonly viewport = viewChild(CdkVirtualScrollViewport);
   private readonly landmarks = this.store.selectSignal(documentFeature.selectLandmarks);
@@ -80,6 +82,7 @@ export class IndexPanel {
   /** Entries opened or closed by hand. */
   private readonly toggled = signal<ReadonlyMap<string, boolean>>(new Map());
   protected readonly row = ROW;
+  protected readonly threadWords = threadWords;
   protected readonly colors = inkColors;
   protected readonly renaming = signal<string | undefined>(undefined);
   protected readonly dragging = signal<
@@ -160,6 +163,7 @@ export class IndexPanel {
     this.chosen.emit(row.place);
     // What is written is selected where it is, to be worked on.
     this.take(row);
+    if (row.annotations) this.registered.goneTo(row.annotations);
   }
 
   /** Selects what a row stands for; whether that is anything on a page. */
@@ -172,8 +176,9 @@ export class IndexPanel {
     return true;
   }
 
-  protected nameOf({ kind, words, label }: IndexRow): string {
-    return `${kindNames[kind]}: ${words || 'drawn'}, page ${label}`;
+  protected nameOf({ kind, words, label, thread }: IndexRow): string {
+    const said = threadWords(thread);
+    return `${kindNames[kind]}: ${words || 'drawn'}${said && `, ${said}`}, page ${label}`;
   }
 
   protected depthOf({ depth }: IndexRow): number {

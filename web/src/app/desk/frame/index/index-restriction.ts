@@ -5,34 +5,43 @@ import type { IndexContents, IndexRow } from './index-rows';
 export const pageChoices = ['all', 'annotated', 'bookmarked'] as const;
 export type PageChoice = (typeof pageChoices)[number];
 
-/** What of the rows is listed: of some pages, of some colours, by some authors; empty sets are all. */
+/** What of the rows is listed: of some pages, colours, authors, states of a review; empty sets are all. */
 export interface IndexRestriction {
   readonly pages: PageChoice;
   readonly colors: ReadonlySet<string>;
   readonly authors: ReadonlySet<string>;
+  readonly states: ReadonlySet<string>;
 }
 
 export const unrestricted: IndexRestriction = {
   pages: 'all',
   colors: new Set(),
   authors: new Set(),
+  states: new Set(),
 };
 
-export const isUnrestricted = ({ pages, colors, authors }: IndexRestriction): boolean =>
-  pages === 'all' && colors.size === 0 && authors.size === 0;
+/** What rows can be told by. */
+export const facets = ['colors', 'authors', 'states'] as const;
+export type FacetName = (typeof facets)[number];
+
+export const isUnrestricted = (restriction: IndexRestriction): boolean =>
+  restriction.pages === 'all' && facets.every((facet) => restriction[facet].size === 0);
 
 /** The rows that a restriction lets through. */
 export function restrictedTo(
-  { pages, colors, authors }: IndexRestriction,
+  restriction: IndexRestriction,
   rows: readonly IndexRow[],
   contents: IndexContents,
 ): readonly IndexRow[] {
-  const isOnPage = pageTest(pages, contents);
+  const isOnPage = pageTest(restriction.pages, contents);
   return rows.filter(
     (row) =>
       isOnPage(row.place?.pageId) &&
-      (colors.size === 0 || colorsOf(row).some((color) => colors.has(color))) &&
-      (authors.size === 0 || authorsOf(row).some((author) => authors.has(author))),
+      facets.every(
+        (facet) =>
+          restriction[facet].size === 0 ||
+          valuesOf[facet](row).some((value) => restriction[facet].has(value)),
+      ),
   );
 }
 
@@ -55,10 +64,12 @@ export interface Facet {
   readonly count: number;
 }
 
-/** The colours and authors of rows, the most frequent first. */
-export function facetsOf(rows: readonly IndexRow[]): { colors: Facet[]; authors: Facet[] } {
-  return { colors: counted(rows.map(colorsOf)), authors: counted(rows.map(authorsOf)) };
-}
+/** What rows can be told by, the most frequent first. */
+export const facetsOf = (rows: readonly IndexRow[]): Record<FacetName, Facet[]> => ({
+  colors: counted(rows.map(colorsOf)),
+  authors: counted(rows.map(authorsOf)),
+  states: counted(rows.map(statesOf)),
+});
 
 function counted(values: readonly (readonly string[])[]): Facet[] {
   const counts = new Map<string, number>();
@@ -75,6 +86,16 @@ const colorsOf = ({ annotations, color }: IndexRow): string[] =>
       ? [color]
       : [];
 
-const authorsOf = ({ annotations }: IndexRow): string[] => [
-  ...new Set((annotations ?? []).map(({ author }) => author)),
+const authorsOf = ({ annotations, thread }: IndexRow): string[] => [
+  ...new Set([...(annotations ?? []), ...(thread?.replies ?? [])].map(({ author }) => author)),
 ];
+
+/** What was said to something is open until its state is set. */
+const statesOf = ({ thread }: IndexRow): string[] =>
+  thread ? [thread.state?.state ?? 'none', ...(thread.isMarked ? ['marked'] : [])] : [];
+
+const valuesOf: Readonly<Record<FacetName, (row: IndexRow) => string[]>> = {
+  colors: colorsOf,
+  authors: authorsOf,
+  states: statesOf,
+};

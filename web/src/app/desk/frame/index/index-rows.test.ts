@@ -103,6 +103,8 @@ test('each kind is counted, also what is folded or not listed', () => {
     ['bookmark', 1],
     ['highlights', 1],
     ['keyword', 1],
+    // What another program's mark says is a note as well.
+    ['notes', 1],
     ['others', 1],
     ['outline', 3],
   ]);
@@ -133,7 +135,36 @@ test('the list is narrowed down to pages, colours and authors', () => {
       { value: '', count: 1 },
       { value: 'Ines', count: 1 },
     ],
+    states: [],
   });
+});
+
+test('what was said to something is listed with it, found by who said it and by what it is set to', () => {
+  const berm = mark(1, 60, 'the berm crest');
+  const reply = (change: object): Annotation => ({
+    ...berm,
+    kind: 'reply',
+    id: newId(),
+    to: berm.id,
+    author: 'Ines',
+    paragraphs: [{ runs: [{ text: 'Which one?' }] }],
+    ...change,
+  });
+  const more = contentsOf(
+    [berm, reply({}), reply({ state: 'completed' }), mark(2, 10, 'the swash')],
+    [],
+  );
+  const rows = allRowsOf(more);
+  expect(rows.map(({ words, thread }) => [words, thread?.replies.length])).toEqual([
+    ['the berm crest', 2],
+    ['the swash', undefined],
+  ]);
+  const noted = rowsOf(more, new Set<IndexKind>(['notes']), () => true);
+  expect(noted.map(({ words }) => words)).toEqual(['the berm crest']);
+  expect(facetsOf(rows).states).toEqual([{ value: 'completed', count: 1 }]);
+  for (const change of [{ authors: new Set(['Ines']) }, { states: new Set(['completed']) }])
+    expect(restrictedTo({ ...unrestricted, ...change }, rows, more)).toHaveLength(1);
+  expect(restrictedTo({ ...unrestricted, states: new Set(['none']) }, rows, more)).toEqual([]);
 });
 
 test('what is on a page is listed where that page is now, by what it is called now', () => {

@@ -1,8 +1,10 @@
 import type { Page } from '@stylet/core/api';
 import {
   annotationSorts,
+  liesOnPage,
   paintingOrder,
   sortOf,
+  threadsOn,
   wordsOf,
   writingsAmong,
   type Annotation,
@@ -12,6 +14,7 @@ import {
   type OutlineNode,
   type PageAnnotations,
   type Place,
+  type Thread,
   type Writing,
 } from '@stylet/core/document';
 import { pageView, transform } from '@stylet/core/geometry';
@@ -39,6 +42,8 @@ export interface IndexRow {
   /** Handwriting and pictures show themselves. */
   readonly writing?: Writing;
   readonly annotations?: readonly Annotation[];
+  /** What was said to it. */
+  readonly thread?: Thread;
 }
 
 export interface IndexContents {
@@ -81,7 +86,7 @@ export function rowsOf(
       const on = annotations[page.id];
       if (!on) return;
       for (const row of annotationRows(on, page, index, placed))
-        if (kinds.has(row.kind)) others.push(row);
+        if (kindsOf(row).some((kind) => kinds.has(kind))) others.push(row);
     });
   others.sort(byPlace);
   return kinds.has('outline') ? merged(outlineRows(tree, placed, isOpen), others) : others;
@@ -94,9 +99,14 @@ export const allRowsOf = (contents: IndexContents): IndexRow[] =>
 /** How many rows there are of each kind. */
 export function countsOf(rows: readonly IndexRow[]): Map<IndexKind, number> {
   const counts = new Map<IndexKind, number>();
-  for (const { kind } of rows) counts.set(kind, (counts.get(kind) ?? 0) + 1);
+  for (const row of rows)
+    for (const kind of kindsOf(row)) counts.set(kind, (counts.get(kind) ?? 0) + 1);
   return counts;
 }
+
+/** What a row is listed as: what was said to something is a note as well. */
+export const kindsOf = ({ kind, thread }: IndexRow): readonly IndexKind[] =>
+  thread && kind !== 'notes' ? [kind, 'notes'] : [kind];
 
 type Placing = (
   place: Place | undefined,
@@ -181,7 +191,8 @@ function annotationRows(
 
 /** Handwriting a piece at a time, and everything else by itself. */
 function rowsOn(on: PageAnnotations, page: Page, placed: Placing): IndexRow[] {
-  const all = paintingOrder(on);
+  const all = paintingOrder(on).filter(liesOnPage);
+  const threads = new Map(threadsOn(on).map((thread) => [thread.root.id, thread]));
   const writings = writingsOn(page, all).map((writing): IndexRow => {
     const [first] = writing.annotations;
     const { x0, y0 } = writing.box;
@@ -193,11 +204,17 @@ function rowsOn(on: PageAnnotations, page: Page, placed: Placing): IndexRow[] {
       depth: 0,
       writing,
       annotations: writing.annotations,
+      ...threaded(writing.annotations.flatMap(({ id }) => threads.get(id) ?? [])),
     };
   });
-  const others = all.filter((a) => sortOf(a) !== 'ink').map((a) => annotationRow(a, placed));
+  const others = all
+    .filter((a) => sortOf(a) !== 'ink')
+    .map((a) => ({ ...annotationRow(a, placed), ...threaded([threads.get(a.id)]) }));
   return [...writings, ...others];
 }
+
+const threaded = ([thread]: readonly (Thread | undefined)[]): Pick<IndexRow, 'thread'> =>
+  thread ? { thread } : {};
 
 function writingsOn(page: Page, all: readonly Annotation[]): readonly Writing[] {
   const ink = all.filter((a) => sortOf(a) === 'ink');

@@ -1,5 +1,6 @@
 import { InjectionToken, type Provider } from '@angular/core';
 import type { Page } from '@stylet/core/api';
+import type { Annotation } from '@stylet/core/document';
 import type { Point } from '@stylet/core/geometry';
 import type { Remains } from '../paper/remains';
 import type { Arrival } from './arrival';
@@ -50,6 +51,8 @@ export interface DeskFeature {
   readonly pressed?: Inject<() => void>;
   /** Hears of the element that scrolls the pages, until what it returns is called. */
   readonly listens?: Inject<(strip: HTMLElement) => () => void>;
+  /** Hears of annotations that somebody has gone to, in a list or among what was found. */
+  readonly goneTo?: Inject<(annotations: readonly Annotation[]) => void>;
   /** Hears by what address one has come. */
   readonly arrived?: Inject<(arrival: Arrival) => void>;
   /** What dragging a side of what is selected does instead of stretching it. */

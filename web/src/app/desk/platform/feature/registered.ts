@@ -10,6 +10,7 @@ import { MatIconRegistry } from '@angular/material/icon';
 import { DomSanitizer } from '@angular/platform-browser';
 import { triedAgain } from '../../../loading/tried-again';
 import type { Page } from '@stylet/core/api';
+import type { Annotation } from '@stylet/core/document';
 import type { Point } from '@stylet/core/geometry';
 import type { Sides } from './sides';
 import type { Remains } from '../paper/remains';
@@ -179,6 +180,10 @@ export class Registered {
 
   pressed(): void {
     for (const pressed of this.each('pressed')) pressed();
+  }
+
+  goneTo(annotations: readonly Annotation[]): void {
+    for (const goneTo of this.each('goneTo')) goneTo(annotations);
   }
 
   arrived(arrival: Arrival): void {

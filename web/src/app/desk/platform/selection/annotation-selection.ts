@@ -1,7 +1,9 @@
 import { DestroyRef, Injectable, computed, inject, signal } from '@angular/core';
 import {
   annotationSorts,
+  liesOnPage,
   paintingOrder,
+  repliesTo,
   sortOf,
   type Annotation,
   type AnnotationSort,
@@ -35,9 +37,15 @@ export class AnnotationSelection {
   readonly annotations = computed<readonly Annotation[]>(() => {
     const selected = this.selected();
     if (!selected) return [];
-    return paintingOrder(this.all()[selected.pageId] ?? {}).filter(({ id }) =>
-      selected.ids.has(id),
+    return paintingOrder(this.all()[selected.pageId] ?? {}).filter(
+      (one) => selected.ids.has(one.id) && liesOnPage(one),
     );
+  });
+  /** With what was said to them: that is copied along. */
+  readonly withReplies = computed<readonly Annotation[]>(() => {
+    const [those, ids] = [this.annotations(), this.ids()];
+    const page = those.length > 0 ? this.all()[those[0].pageId] : undefined;
+    return page ? [...those, ...repliesTo(page, ids)] : those;
   });
   readonly pageId = computed(() => this.annotations().at(0)?.pageId);
   readonly ids = computed(() => new Set(this.annotations().map(({ id }) => id)));
@@ -115,7 +123,9 @@ export class AnnotationSelection {
   takePage(pageId: string): void {
     this.take(
       pageId,
-      Object.values(this.all()[pageId] ?? {}).flatMap(({ id, locked }) => (locked ? [] : [id])),
+      Object.values(this.all()[pageId] ?? {}).flatMap((one) =>
+        one.locked || !liesOnPage(one) ? [] : [one.id],
+      ),
     );
   }
 

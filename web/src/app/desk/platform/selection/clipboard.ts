@@ -142,7 +142,7 @@ export class Clipboard {
 
   private clip(): Clip | undefined {
     const pageId = this.selection.pageId();
-    const annotations = this.selection.annotations().filter(({ kind }) => kind !== 'foreign');
+    const annotations = this.selection.withReplies().filter(({ kind }) => kind !== 'foreign');
     const documentId = this.documentId();
     if (!pageId || !documentId || annotations.length === 0) return undefined;
     return { version: 1, documentId, pageId, annotations: [...annotations] };

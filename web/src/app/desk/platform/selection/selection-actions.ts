@@ -169,7 +169,7 @@ export class SelectionActions {
 
   private copies(pageId: string, matrix: Matrix = identity): Annotation[] {
     const above = highestOrder(this.all()[pageId] ?? {});
-    const movable = this.selection.annotations().filter(isEditable);
+    const movable = this.selection.withReplies().filter(isEditable);
     return copiesOf(movable, { pageId, above, matrix });
   }
 

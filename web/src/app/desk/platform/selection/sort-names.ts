@@ -8,5 +8,6 @@ export const sorts: readonly { value: AnnotationSort; words: string }[] = [
   { value: 'pictures', words: 'Pictures' },
   { value: 'text', words: 'Typed text' },
   { value: 'links', words: 'Links' },
+  { value: 'notes', words: 'Notes' },
   { value: 'others', words: 'Marks of other programs' },
 ];

@@ -9,6 +9,8 @@ const ANNOTATIONS: Record<Annotation['kind'], string> = {
   picture: 'a picture',
   textBox: 'typed text',
   link: 'a link',
+  note: 'a note',
+  reply: 'a reply',
   foreign: 'a mark of another program',
 };
 const LANDMARKS: Record<Landmark['kind'], string> = {
