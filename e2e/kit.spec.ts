@@ -104,18 +104,29 @@ test('colours are mixed, typed, used again, and taken from the page', async ({
   expect(ink['color']).not.toBe('#ffffff');
 });
 
-test('on a narrow screen every slot stays in reach', async ({ desk, deck, instance }) => {
-  await desk.page.setViewportSize({ width: 360, height: 600 });
+test('on a narrow screen every slot stays in reach, in the rail or one tap further', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  const { page } = desk;
+  await page.setViewportSize({ width: 360, height: 600 });
   await desk.open(instance.url, deck);
+  const tray = page.getByLabel('All pens and tools').first();
   for (let i = 0; i < 12; i++) {
-    await desk.page.getByLabel('Add a slot').click();
-    await desk.page.getByLabel('Close', { exact: true }).click();
+    const add = page.getByLabel('Add a slot');
+    if (!(await add.isVisible())) await tray.click();
+    await add.click();
+    await page.getByLabel('Close', { exact: true }).click();
   }
-  const rail = desk.page.locator('stylet-rail button.slot');
-  for (let i = 0; i < (await rail.count()); i++) {
-    await rail.nth(i).scrollIntoViewIfNeeded();
-    await expect(rail.nth(i)).toBeInViewport({ ratio: 0.9 });
-  }
+  await tray.click();
+  const slots = page.getByRole('button', { name: /^(Fineliner|Nib|Highlighter), / });
+  await expect(slots).toHaveCount(16);
+  for (let i = 0; i < 16; i++) await expect(slots.nth(i)).toBeInViewport({ ratio: 0.9 });
+  await slots.last().click();
+  await expect(tray).toHaveAttribute('aria-expanded', 'false');
+  // What is in hand is seen.
+  await expect(page.locator('stylet-rail .slot.active')).toBeInViewport({ ratio: 0.9 });
   await desk.page.getByLabel('Eraser, key E').click();
   await expect(desk.page.getByLabel('Eraser, key E')).toHaveAttribute('aria-pressed', 'true');
   // The card fits as well.

@@ -1,4 +1,8 @@
 import { inject } from '@angular/core';
+import railArrange from '@material-symbols/svg-400/outlined/tune.svg';
+import railHide from '@material-symbols/svg-400/outlined/left_panel_close.svg';
+import railShow from '@material-symbols/svg-400/outlined/left_panel_open.svg';
+import railTray from '@material-symbols/svg-400/outlined/widgets.svg';
 import { Store } from '@ngrx/store';
 import type { DeskFeature } from '../platform/feature/desk-feature';
 import type { OnPageEntry } from '../platform/feature/parts';
@@ -44,6 +48,7 @@ export const frame: DeskFeature = {
       does: 'with a finger or the lasso: the menu of the page, to paste there and more',
     },
   ],
+  icons: { railArrange, railHide, railShow, railTray },
   onPages,
   commands: [...selectionCommands, ...frameCommands],
 };
