@@ -141,10 +141,12 @@ await shoot('close-up');
 await page.keyboard.press('c');
 await undoAll();
 
-await page.getByLabel('More', { exact: true }).click();
-await page.getByRole('menuitem', { name: 'Hands' }).click();
-await shoot('hands');
-await page.keyboard.press('Escape');
+await open('Dune migration (review)');
+await page.keyboard.press('Shift+M');
+await page.locator('stylet-note-card .head').first().click();
+await page.mouse.move(640, 700);
+await shoot('margin');
+await page.keyboard.press('Shift+M');
 
 await open('Field handbook', '40');
 await page.getByRole('radio', { name: 'Read' }).click();

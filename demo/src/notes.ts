@@ -1,5 +1,11 @@
 import type { PictureFacts, StyletDocument } from '@stylet/core/api';
-import { newId, orderAbove, type Annotation, type Effect } from '@stylet/core/document';
+import {
+  newId,
+  orderAbove,
+  type Annotation,
+  type Effect,
+  type NoteState,
+} from '@stylet/core/document';
 import type { Point } from '@stylet/core/geometry';
 import { samplesOf, samplesToBase64, type Instrument } from '@stylet/core/ink';
 import { toPoints } from '@stylet/core/paper';
@@ -36,6 +42,9 @@ export class Notes {
   readonly effects: Effect[] = [];
   private order: string | undefined;
   private seed = 1;
+  private last: Annotation | undefined;
+  /** What is replied to. */
+  private said: Annotation | undefined;
   private written: { pageId: string; ids: string[]; at: Point } | undefined;
 
   constructor(
@@ -105,6 +114,36 @@ export class Notes {
 
   highlight(page: number, color: string, range: TextRange): this {
     this.add({ ...this.common(page, color), kind: 'highlight', ...range });
+    this.said = this.last;
+    return this;
+  }
+
+  /** A note at (x, y) in page space, by one of those who review. */
+  note(page: number, words: string, x: number, y: number, author: string, color: string): this {
+    this.add({
+      ...this.common(page, color),
+      author,
+      kind: 'note',
+      at: { x, y },
+      paragraphs: [{ runs: [{ text: words }] }],
+    });
+    this.said = this.last;
+    return this;
+  }
+
+  /** What somebody says to the note or the mark before, or to what was said of that; or what they set it to. */
+  reply(words: string, author: string, state?: NoteState): this {
+    const to = (this.said ?? this.last)!;
+    const { color: _, ...common } = this.common(1, '');
+    this.add({
+      ...common,
+      pageId: to.pageId,
+      author,
+      kind: 'reply',
+      to: to.id,
+      paragraphs: [{ runs: [{ text: words }] }],
+      ...(state ? { state } : {}),
+    });
     return this;
   }
 
@@ -144,6 +183,7 @@ export class Notes {
   }
 
   private add(annotation: Annotation): void {
+    this.last = annotation;
     this.effects.push({ type: 'annotation.add', annotation });
   }
 }
@@ -197,8 +237,17 @@ export async function writeInHandbook(notes: Notes, find: FindWords): Promise<vo
 
 /** The reviewer's marks on the paper. */
 export async function writeOnPaper(notes: Notes, find: FindWords): Promise<void> {
+  const [nerissa, oswin, ilse] = ['Nerissa', 'Oswin', 'Ilse'];
   notes
     .highlight(1, '#ffe27a', await find(1, 'Repeat the levelling from the fixed mark'))
+    .reply('Say how often, and in which weather.', oswin)
+    .reply('Twice a season, after storms. I will add it.', nerissa)
+    .reply('Accepted', oswin, 'accepted')
+    .note(1, 'A map of the transects would help here.', 40, 330, ilse, '#bde8b2')
+    .reply('Figure 2 has one; refer to it.', oswin)
+    .note(1, 'Units: metres a year throughout, please.', 300, 560, oswin, '#b9ddf7')
+    .reply('Completed', nerissa, 'completed')
+    .note(2, 'Is the grain size from the crest or from the lee?', 300, 300, ilse, '#bde8b2')
     .text(1, 'which survey?', 452, 78, 20, nib(INK.madder))
     .keyword('storm erosion')
     .draw(1, [ringRound(await find(1, 'barchan dune'))], fineliner(INK.madder))

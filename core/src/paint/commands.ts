@@ -8,7 +8,6 @@ import {
   quadPolygon,
   shapeStrokes,
   type Annotation,
-  type Blend,
   type Ink,
   type Markup,
   type Picture,
@@ -27,16 +26,10 @@ import {
   type Polygon,
 } from '../ink/index';
 import { shapeArea } from '../shapes/index';
+import type { FillCommand } from './fill-command';
 import { paintNoteMark } from './note-mark';
 
-/** Paint pieces, opaque and one over the other, and lay the whole of it on the page. */
-export interface FillCommand {
-  readonly pieces: readonly Piece[];
-  readonly color: string;
-  readonly opacity: number;
-  /** `multiply`: it lies under the words (ISO 32000-1, 11.3.5). */
-  readonly blend: Blend;
-}
+export type { FillCommand } from './fill-command';
 
 /** Lay a picture on the page: what of its unit square lies within an outline, mapped to page space. */
 export interface PictureCommand {

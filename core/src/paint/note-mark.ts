@@ -1,5 +1,5 @@
 import { NOTE_MARK, type Note } from '../document/index';
-import type { FillCommand } from './commands';
+import type { FillCommand } from './fill-command';
 
 /** Of the rim and the lines on a note's mark. */
 const INK = '#22304a';

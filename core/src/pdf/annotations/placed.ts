@@ -1,7 +1,8 @@
 import type { Annotation, Note } from '../../document/index';
 import type { Box } from '../../geometry/index';
-import { PdfDict, name, type PdfRef, type PdfValue } from '../objects/index';
+import { PdfDict, name, type PdfRef } from '../objects/index';
 import { pageToUser, readBox } from '../pages';
+import type { Linked } from './linked';
 import { refOf, type Target } from './target';
 import { rectOf, rectangle, type OwnAnnotation } from './write';
 
@@ -9,15 +10,6 @@ import { rectOf, rectangle, type OwnAnnotation } from './write';
 const WINDOW = { width: 200, height: 120, off: 8 };
 /** Replies that go round lead nowhere. */
 const DEEPEST = 1000;
-
-/** What an annotation refers to besides its page and its look. */
-export interface Linked {
-  readonly entries: Readonly<Record<string, PdfValue>>;
-  /** What stands on the page beside it for that. */
-  readonly beside: readonly PdfRef[];
-  /** Where a reply lies: where that does which it answers (default user space). */
-  readonly near?: Box | undefined;
-}
 
 /** The annotations of a page by their ids, and the objects they are in the file. */
 export type PlacedOn = ReadonlyMap<

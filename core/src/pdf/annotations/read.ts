@@ -100,7 +100,7 @@ function readNote(
   if (answers && !isReply(file, dict)) return undefined;
   const {
     contents: _,
-    color,
+    color: _color,
     subtype: _subtype,
     box,
     kind: _kind,

@@ -11,7 +11,7 @@ import { Paper, addForm, writeForm, type WrittenForm } from './forms';
 import { standardText } from './entries';
 import { fingerprintOf } from './fingerprint';
 import { OWN_KEY } from './kinds';
-import type { Linked } from './placed';
+import type { Linked } from './linked';
 import { overBefore } from './over-before';
 import { isUntouched, ownCopy, rectangle, writeAnnotation, type OwnAnnotation } from './write';
 

@@ -1,8 +1,9 @@
+import type {
+  ElementRef} from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
   DestroyRef,
-  ElementRef,
   afterNextRender,
   inject,
   input,
