@@ -65,7 +65,39 @@ export const markupSchema = z.object({
   kind: z.enum(['highlight', 'underline', 'strikeout']),
   quads: z.array(quadSchema).min(1).max(2000),
   contents: text(100_000),
+  /** What somebody remarked on it in another program, in place of the words under it. */
+  remark: text(100_000).optional(),
 });
+
+const strokes = {
+  kind: true,
+  color: true,
+  instrument: true,
+  width: true,
+  smoothing: true,
+} as const;
+
+/** What an annotation of another program would be here: the fields of its kind, and its colour. */
+export const ownFormSchema = z.discriminatedUnion('kind', [
+  inkSchema.pick({ ...strokes, samples: true }),
+  shapeSchema
+    .pick({ ...strokes, form: true, points: true, bends: true, fill: true })
+    .refine(hasItsPoints, { error: 'a shape needs the points of its form' }),
+  markupSchema.pick({ kind: true, color: true, quads: true }),
+  textBoxSchema.pick({
+    kind: true,
+    color: true,
+    look: true,
+    paragraphs: true,
+    frame: true,
+    size: true,
+    keepsWidth: true,
+    transform: true,
+  }),
+]);
+
+/** As many annotations one of another program can become: each stroke of its ink is one. */
+export const MOST_FORMS = 200;
 
 /** An annotation another program put into the file: drawn from its own appearance, removable. */
 export const foreignSchema = z.object({
@@ -75,6 +107,8 @@ export const foreignSchema = z.object({
   box: z.object({ x0: coordinate, y0: coordinate, x1: coordinate, y1: coordinate }),
   contents: text(100_000),
   origin: originSchema,
+  /** What it becomes here once somebody wants to change it; left out where there is nothing like it. */
+  forms: z.array(ownFormSchema).min(1).max(MOST_FORMS).optional(),
 });
 
 export const annotationSchema = z.discriminatedUnion('kind', [
@@ -89,7 +123,10 @@ export const annotationSchema = z.discriminatedUnion('kind', [
   foreignSchema,
 ]);
 
-function hasItsPoints({ form, points }: z.infer<typeof shapeSchema>): boolean {
+function hasItsPoints({
+  form,
+  points,
+}: Pick<z.infer<typeof shapeSchema>, 'form' | 'points'>): boolean {
   const [least, most] = pointCounts[form];
   return points.length >= least && points.length <= most;
 }
@@ -98,6 +135,7 @@ export type InkStyle = z.infer<typeof strokeStyleSchema>;
 export type Ink = z.infer<typeof inkSchema>;
 export type ShapeAnnotation = z.infer<typeof shapeSchema>;
 export type Markup = z.infer<typeof markupSchema>;
+export type OwnForm = z.infer<typeof ownFormSchema>;
 export type Foreign = z.infer<typeof foreignSchema>;
 export type Annotation = z.infer<typeof annotationSchema>;
 

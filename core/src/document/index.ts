@@ -16,6 +16,7 @@ export * from './strata';
 export * from './landmark';
 export * from './link';
 export * from './note';
+export * from './own-forms';
 export * from './threads';
 export * from './outline-tree';
 export * from './nested-entries';

@@ -1,4 +1,4 @@
-import type { Annotation } from './annotation';
+import type { Annotation, Markup } from './annotation';
 import { asked, type Facet } from './kinds';
 import { markStates, type NoteState, type Reply } from './note';
 import { isShown } from './shown';
@@ -20,15 +20,16 @@ export interface Thread {
 const SHOWN_IN_ITSELF = new Set(['FreeText', 'Stamp', 'Link']);
 
 const remarked = ({ contents }: { readonly contents?: string }): boolean => Boolean(contents);
+const isRemarkedOn = ({ remark }: Markup): boolean => Boolean(remark);
 const never = (): boolean => false;
 
 /** Whether an annotation is a thread before anybody has replied: it has words that its look does not show. */
 const beginsThread: Facet<boolean> = {
   ink: remarked,
   shape: remarked,
-  highlight: never,
-  underline: never,
-  strikeout: never,
+  highlight: isRemarkedOn,
+  underline: isRemarkedOn,
+  strikeout: isRemarkedOn,
   picture: never,
   textBox: never,
   link: never,

@@ -1,16 +1,18 @@
-import type { Annotation } from './annotation';
+import type { Annotation, Markup } from './annotation';
 import { asked, type Facet } from './kinds';
 import { wordsOfNote } from './note';
 import { wordsOfBox } from './text-box';
 
 const said = ({ contents = '' }: { readonly contents?: string }): string => contents;
 
+const saidOfMarkup = ({ remark, contents }: Markup): string => remark ?? contents;
+
 const words: Facet<string> = {
   ink: said,
   shape: said,
-  highlight: said,
-  underline: said,
-  strikeout: said,
+  highlight: saidOfMarkup,
+  underline: saidOfMarkup,
+  strikeout: saidOfMarkup,
   picture: said,
   textBox: wordsOfBox,
   link: said,

@@ -13,12 +13,13 @@ import { transformBox } from '../../geometry/index';
 import type { PdfDict } from '../objects/index';
 import { PdfRef, instantOf, numberOr, textOf, type PdfFile } from '../objects/index';
 import { readBox, userToPage, type PdfPage } from '../pages';
-import type { Cleaning } from '../storable';
+import { Cleaning } from '../storable';
 import { colorOf, isHidden } from './entries';
 import { subtypeOf } from './kinds';
 import { isReply, repliesTo } from './belonging';
 import { isMark } from './marks';
 import { stateIn } from './note-wins';
+import { ownForms } from './own-forms';
 import { wordsIn } from './told-words';
 import { readOwnCopy } from './own-copy';
 import { asTheFileHasIt } from './standard-wins';
@@ -153,6 +154,7 @@ function readForeign(
 ): Foreign {
   const box = readBox(file, dict.get('Rect'));
   const modified = instantOf(file.resolve(dict.get('M'))) ?? now;
+  const forms = ownForms(file, page, dict, new Cleaning());
   const { x0, y0, x1, y1 } = box
     ? transformBox(userToPage(page.box), box)
     : { x0: 0, y0: 0, x1: 0, y1: 0 };
@@ -172,6 +174,7 @@ function readForeign(
     opacity: Math.min(1, Math.max(0, numberOr(file.resolve(dict.get('CA'))) ?? 1)),
     author: clean.text(textOf(file.resolve(dict.get('T'))), 200),
     contents: clean.text(textOf(file.resolve(dict.get('Contents'))), 100_000),
+    ...(forms ? { forms } : {}),
     created: instantOf(file.resolve(dict.get('CreationDate'))) ?? modified,
     modified,
     ...(isHidden(file, dict) ? { hidden: true } : {}),

@@ -63,7 +63,7 @@ function line({ file, annotation, dict, toPage }: OfShape): ShapeAnnotation | un
 }
 
 /** Whether a line's start and its end point somewhere. */
-function endings(file: PdfFile, dict: PdfDict): [boolean, boolean] {
+export function endings(file: PdfFile, dict: PdfDict): [boolean, boolean] {
   const names = file.array(dict.get('LE')).map((value) => nameText(file.resolve(value)) ?? '');
   return [ARROWS.has(names[0]), ARROWS.has(names[1])];
 }
@@ -95,13 +95,18 @@ function withFill(
   placed: ShapeAnnotation,
 ): ShapeAnnotation | undefined {
   if (!differs('IC')) return placed;
-  const interior = numbersOf(file, dict.get('IC'));
-  if (interior.length === 0) return { ...placed, fill: 0 };
+  const fill = fillIn(annotation.color, numbersOf(file, dict.get('IC')));
+  return fill === undefined ? undefined : { ...placed, fill };
+}
+
+/** How much of a colour covers an area of an interior colour (table 177, IC); undefined where that is another one. */
+export function fillIn(ofColor: string, interior: readonly number[]): number | undefined {
+  if (interior.length === 0) return 0;
   if (interior.length !== 3) return undefined;
-  const color = rgbOf(annotation.color);
+  const color = rgbOf(ofColor);
   const shares = color.flatMap((c, i) => (c < 0.99 ? [(1 - interior[i]) / (1 - c)] : []));
-  if (shares.length === 0) return { ...placed, fill: 1 };
+  if (shares.length === 0) return 1;
   const fill = Math.min(1, Math.max(0, shares.reduce((a, b) => a + b) / shares.length));
   const isIts = color.every((c, i) => Math.abs(1 - fill * (1 - c) - interior[i]) < 0.05);
-  return isIts ? { ...placed, fill } : undefined;
+  return isIts ? fill : undefined;
 }

@@ -100,7 +100,10 @@ function commonFields(
     else fields['opacity'] = 0;
   }
   if (differs('Contents') && !isTyped(annotation))
-    fields['contents'] = clean.text(textOf(file.resolve(dict.get('Contents'))), 100_000);
+    fields['remark' in annotation ? 'remark' : 'contents'] = clean.text(
+      textOf(file.resolve(dict.get('Contents'))),
+      100_000,
+    );
   if (differs('CreationDate')) {
     const created = instantOf(file.resolve(dict.get('CreationDate')));
     if (created) fields['created'] = created;

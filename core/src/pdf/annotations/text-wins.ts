@@ -50,7 +50,7 @@ const sizeWithin = (size: number): number =>
   Math.min(400, Math.max(1, Math.round(size * 100) / 100));
 
 /** The colour that operators set last for filling (table 74). */
-function colorIn(operators: string): string | undefined {
+export function colorIn(operators: string): string | undefined {
   const rgb = /([\d.]+)\s+([\d.]+)\s+([\d.]+)\s+rg\b/.exec(operators);
   if (rgb) return hexOf(Number(rgb[1]), Number(rgb[2]), Number(rgb[3]));
   const grey = /([\d.]+)\s+g\b/.exec(operators);

@@ -238,7 +238,7 @@ function markupEntries(markup: Markup, toUser: Matrix): Record<string, PdfValue>
   return {
     Subtype: name(SUBTYPES[markup.kind]),
     QuadPoints: cornersOf(markup, toUser).flatMap(({ x, y }) => [round(x), round(y)]),
-    Contents: textString(markup.contents),
+    Contents: textString(markup.remark ?? markup.contents),
   };
 }
 

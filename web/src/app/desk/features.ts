@@ -11,6 +11,7 @@ import { eraser } from './features/eraser/feature';
 import { exporting } from './features/export/feature';
 import { filesInside } from './features/files-inside/feature';
 import { find } from './features/find/feature';
+import { foreignMarks } from './features/foreign-marks/feature';
 import { gap } from './features/gap/feature';
 import { guides } from './features/guides/feature';
 import { hands } from './features/hands/feature';
@@ -60,6 +61,7 @@ export const features: readonly DeskFeature[] = [
   dictionary,
   coverage,
   filesInside,
+  foreignMarks,
   anotherDevice,
   exporting,
 ];
