@@ -67,7 +67,53 @@ export async function annotateMixed(instance: Instance, id: string, count: numbe
   await send(instance, id, effects);
 }
 
+/** Notes with a reply each, and boxes of typed text, `count` of each, over all pages. */
+export async function annotateNotes(instance: Instance, id: string, count: number): Promise<void> {
+  const pages = await pagesOf(instance, id);
+  const now = new Date().toISOString();
+  const effects = Array.from({ length: count }, (_, i): Effect[] => {
+    const pageId = pages[(i * 7) % pages.length].id;
+    const note = noteAt(commonFields(pageId, now), `Which figure of section ${i} is meant here?`);
+    const answer = saying(
+      commonFields(pageId, now),
+      note.id,
+      'The second one; I have said so now.',
+    );
+    const box = typedBox(commonFields(pageId, now), `Measured at low water, station ${i}`);
+    return [note, answer, box].map(adding);
+  });
+  await send(instance, id, effects.flat());
+}
+
 type Common = ReturnType<typeof commonFields>;
+
+const paragraphsOf = (text: string) => [{ runs: [{ text }] }];
+
+const noteAt = (common: Common, words: string): Annotation => ({
+  ...common,
+  kind: 'note',
+  color: '#ffe27a',
+  at: { x: 40, y: 200 },
+  paragraphs: paragraphsOf(words),
+});
+
+const saying = (common: Common, to: string, words: string): Annotation => ({
+  ...common,
+  kind: 'reply',
+  to,
+  paragraphs: paragraphsOf(words),
+});
+
+const typedBox = (common: Common, words: string): Annotation => ({
+  ...common,
+  kind: 'textBox',
+  color: '#22304a',
+  look: { font: 'source-serif-4', size: 11 },
+  paragraphs: paragraphsOf(words),
+  frame: { padding: 4 },
+  size: { width: 240, height: 24 },
+  transform: [1, 0, 0, 1, 90, 420],
+});
 
 const commonFields = (pageId: string, now: string) => ({
   id: newId(),

@@ -5,9 +5,17 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { median, pairedRatio, timed, type Benchmark } from './benchmark';
-import { annotate, annotateInk, annotateMixed, manualPath, withManual } from './documents';
+import {
+  annotate,
+  annotateInk,
+  annotateMixed,
+  annotateNotes,
+  manualPath,
+  withManual,
+} from './documents';
 
 const ANNOTATIONS = 2000;
+const NOTES = 500;
 const RUNS = 15;
 
 /** What a benchmark of exports works with. */
@@ -100,6 +108,21 @@ const exportMixed: Benchmark = {
     }, annotateMixed),
 };
 
+const exportNotes: Benchmark = {
+  name: 'export-notes',
+  about: `export with ${NOTES} notes that were answered and ${NOTES} boxes of text, against qpdf rewriting the file`,
+  run: () =>
+    withExport(
+      async ({ exportToFile, folder }) => {
+        const rewrite = (): Promise<number> =>
+          timed(() => execFileSync('qpdf', [manualPath, join(folder, 'qpdf.pdf')]));
+        const value = await pairedRatio(exportToFile, rewrite, RUNS);
+        return { kind: 'ratio', value, baseline: 'qpdf', goal: 0.5 };
+      },
+      (instance, id) => annotateNotes(instance, id, NOTES),
+    ),
+};
+
 /** What a stroke adds to a file, by exports with and without them. */
 const exportBytes: Benchmark = {
   name: 'export-bytes',
@@ -117,4 +140,11 @@ const exportBytes: Benchmark = {
     }),
 };
 
-export const exportBenchmarks = [exportCp, exportQpdf, exportStroke, exportMixed, exportBytes];
+export const exportBenchmarks = [
+  exportCp,
+  exportQpdf,
+  exportStroke,
+  exportMixed,
+  exportNotes,
+  exportBytes,
+];

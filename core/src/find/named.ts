@@ -1,13 +1,11 @@
 import {
   asked,
   wordsOf,
-  wordsOfBox,
   type Annotation,
   type Facet,
-  type Ink,
   type Landmark,
+  type Markup,
   type Place,
-  type ShapeAnnotation,
 } from '../document/index';
 import type { HitKind } from './ranking';
 
@@ -25,9 +23,10 @@ export function namedAmong(
   landmarks: readonly Landmark[],
   annotations: readonly Annotation[],
 ): Named[] {
+  const among = new Map(annotations.map((annotation) => [annotation.id, annotation]));
   return [
     ...landmarks.map(ofLandmark),
-    ...annotations.flatMap((annotation) => asked(names, annotation)),
+    ...annotations.flatMap((annotation) => asked(names, annotation, among)),
   ].filter(({ text }) => text.trim() !== '');
 }
 
@@ -38,37 +37,56 @@ const ofLandmark = (landmark: Landmark): Named => ({
   text: landmark.kind === 'keyword' ? landmark.word : landmark.title,
 });
 
-const remarked = ({ id: itemId, pageId, contents }: Ink | ShapeAnnotation): Named[] =>
-  contents ? [{ kind: 'contents', itemId, place: { pageId }, text: contents }] : [];
+/** Where on its page an annotation is, as far as it says that itself; a reply is where that is which it answers. */
+function placeOf(annotation: Annotation, among: ReadonlyMap<string, Annotation>): Place {
+  const { pageId } = annotation;
+  let at: Annotation | undefined = annotation;
+  for (let i = 0; at?.kind === 'reply' && i <= among.size; i++) at = among.get(at.to);
+  if (!at) return { pageId };
+  if ('quads' in at) return { pageId, x: at.quads[0][0], y: at.quads[0][1] };
+  if (at.kind === 'note') return { pageId, ...at.at };
+  if (at.kind === 'foreign') return { pageId, x: at.box.x0, y: at.box.y0 };
+  if (at.kind === 'textBox' || at.kind === 'picture')
+    return { pageId, x: at.transform[4], y: at.transform[5] };
+  return { pageId };
+}
 
-const names: Facet<Named[]> = {
-  ink: remarked,
-  shape: remarked,
-  highlight: () => [],
-  underline: () => [],
-  strikeout: () => [],
-  picture: () => [],
-  textBox: ({ id: itemId, pageId, transform, ...box }) => {
-    const [, , , , x, y] = transform;
-    return [{ kind: 'contents', itemId, place: { pageId, x, y }, text: wordsOfBox(box) }];
-  },
-  link: ({ id: itemId, pageId, quads, target }) => {
-    if (!('address' in target)) return [];
-    const [x, y] = quads[0];
-    return [{ kind: 'address', itemId, place: { pageId, x, y }, text: target.address }];
-  },
-  note: ({ at, ...note }) => [
+type Among = ReadonlyMap<string, Annotation>;
+
+/** What somebody has written into an annotation. */
+const said =
+  <A extends Annotation>(words: (annotation: A) => string | undefined) =>
+  (annotation: A, among: Among): Named[] => [
     {
       kind: 'contents',
-      itemId: note.id,
-      place: { pageId: note.pageId, ...at },
-      text: wordsOf({ at, ...note }),
+      itemId: annotation.id,
+      place: placeOf(annotation, among),
+      text: words(annotation) ?? '',
     },
-  ],
-  reply: (reply) => [
-    { kind: 'contents', itemId: reply.id, place: { pageId: reply.pageId }, text: wordsOf(reply) },
-  ],
-  foreign: ({ id: itemId, pageId, box, contents: text }) => [
-    { kind: 'contents', itemId, place: { pageId, x: box.x0, y: box.y0 }, text },
-  ],
+  ];
+const nothing = (): Named[] => [];
+const ofMarkup = said<Markup>(({ remark }) => remark);
+
+const names: Facet<Named[], [Among]> = {
+  ink: said(({ contents }) => contents),
+  shape: said(({ contents }) => contents),
+  highlight: ofMarkup,
+  underline: ofMarkup,
+  strikeout: ofMarkup,
+  picture: nothing,
+  textBox: said(wordsOf),
+  link: (link, among) =>
+    'address' in link.target
+      ? [
+          {
+            kind: 'address',
+            itemId: link.id,
+            place: placeOf(link, among),
+            text: link.target.address,
+          },
+        ]
+      : [],
+  note: said(wordsOf),
+  reply: said(wordsOf),
+  foreign: said(wordsOf),
 };
