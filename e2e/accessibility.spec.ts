@@ -1,6 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, test } from './support/fixtures';
+import { expect, test, SLIDE } from './support/fixtures';
 import { still } from './support/still';
 
 /** What axe-core finds (rules of WCAG 2 and best practices), by screen. Dark, only colours are others. */
@@ -44,6 +44,17 @@ for (const isDark of [false, true])
     await page.getByLabel('Lasso, key L').click();
     await look('lasso');
     await key('Escape');
+    await page.getByLabel('Arrange the tools').click();
+    await look('tools');
+    await key('m');
+    const middle = await desk.spot(1, 360, 300, SLIDE);
+    await desk.pen([middle, middle]);
+    await page.keyboard.type('Which gauge?');
+    await look('note that is typed');
+    await key('Control+Enter');
+    await look('margin');
+    await key('Shift+M');
+    await key('l');
     await key('Control+f');
     await page.keyboard.type('wave');
     await expect(page.locator('stylet-find-bar mark').first()).toBeVisible();

@@ -62,6 +62,11 @@ test('a note is put on the page by pen, answered, set and counted; one undo take
     'Notes: Which gauge?, 1 reply · Accepted, page 1',
   );
 
+  // From the Index as well.
+  await page.getByRole('treeitem', { name: /Notes: Which gauge\?/ }).click({ button: 'right' });
+  await page.getByRole('menuitem', { name: 'Open the note' }).click();
+  await expect(page.locator('stylet-note-card.open')).toContainText('Which gauge?');
+
   await page.locator('stylet-page-strip').click({ position: { x: 5, y: 5 } });
   await page.keyboard.press('Control+z');
   await expect(one.locator('.state')).toHaveCount(0);

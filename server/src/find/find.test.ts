@@ -127,7 +127,7 @@ test('a misspelt word: its neighbours are offered, or found where that is asked 
 
 test('what people named is found from the moment they did, under the name it has now, until it goes', async () => {
   const { id, pages } = await documentSaying('Notes', ['nothing', 'here']);
-  const [bookmark, keyword, entry, link] = [newId(), newId(), newId(), newId()];
+  const [bookmark, keyword, entry, link, note] = Array.from({ length: 5 }, () => newId());
   const place = { pageId: pages[1].id, x: 10, y: 20 };
   await change(
     id,
@@ -166,11 +166,28 @@ test('what people named is found from the moment they did, under the name it has
         target: { address: 'https://tidewater.example/quagmire' },
       },
     },
+    {
+      type: 'annotation.add',
+      annotation: {
+        ...{ id: note, pageId: pages[0].id, order: 'a2', opacity: 1, author: '' },
+        ...{ created, modified: created, kind: 'note', color: '#ffe27a', at: { x: 7, y: 8 } },
+        paragraphs: [{ runs: [{ text: 'Which saltmarsh?' }] }],
+      },
+    },
+    {
+      type: 'annotation.add',
+      annotation: {
+        ...{ id: newId(), pageId: pages[0].id, order: 'a3', opacity: 1, author: '' },
+        ...{ created, modified: created, kind: 'reply', to: note },
+        paragraphs: [{ runs: [{ text: 'The saltmarsh of the north' }] }],
+      },
+    },
   );
   const kinds = async (typed: string) =>
     (await hits(typed)).map(([, kind, label]) => `${kind} ${label}`).sort();
   expect(await kinds('quagmire')).toEqual(['bookmark 2', 'keyword 2', 'outline 2']);
   expect(await kinds('tidewater.example')).toEqual(['address 1']);
+  expect(await kinds('saltmarsh')).toEqual(['contents 1', 'contents 1']);
   const { documents } = await find('quagmire', { document: id });
   expect(documents[0].hits[0].boxes).toEqual([{ x0: 10, y0: 20, x1: 10, y1: 20 }]);
   await change(

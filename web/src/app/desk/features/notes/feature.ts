@@ -106,6 +106,7 @@ export const notes: DeskFeature = {
     {
       id: 'notes',
       icon: 'notes',
+      inIndex: 'Open the note, or write one …',
       order: 15,
       action: () => {
         const [own, selection] = [inject(Notes), inject(AnnotationSelection)];

@@ -74,6 +74,10 @@ export class IndexPanel {
   protected readonly actions = inject(LandmarkActions);
   private readonly registered = inject(Registered);
   protected readonly entries = this.registered.menu('index');
+  /** What else can be done with what a row stands for. */
+  protected readonly further = this.registered
+    .made('selectionActions', 'action')
+    .filter(({ entry }) => entry.inIndex !== undefined);
   protected readonly filter = inject(IndexFilter);
   private readonly viewport = viewChild(CdkVirtualScrollViewport);
   private readonly landmarks = this.store.selectSignal(documentFeature.selectLandmarks);
@@ -198,6 +202,12 @@ export class IndexPanel {
   protected remove(row: IndexRow): void {
     if (row.landmark) this.actions.remove(row.landmark);
     if (this.take(row)) this.selected.remove();
+  }
+
+  protected act(row: IndexRow, run: () => void): void {
+    if (!row.place) return;
+    this.chosen.emit(row.place);
+    if (this.take(row)) run();
   }
 
   protected recolor(row: IndexRow, color: string): void {

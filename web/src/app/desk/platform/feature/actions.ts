@@ -42,7 +42,10 @@ export interface ActionChoice {
 /** With the annotations that are selected; what has choices offers these, and does nothing by itself. */
 export type SelectionAction = ActionEntry<
   ActionOn & { choices?(): readonly ActionChoice[]; run(): void }
->;
+> & {
+  /** What the menu of a row of the Index calls it, which selects what the row stands for and does it. */
+  readonly inIndex?: string;
+};
 
 /**
  * With the words that are selected; `end`: where they end, in the window. `isForMarks`: also where they are held by a mark
