@@ -1,6 +1,7 @@
 import type { Annotation, Markup } from './annotation';
 import { asked, type Facet } from './kinds';
 import { markStates, type NoteState, type Reply } from './note';
+import { byOrder } from './orders';
 import { isShown } from './shown';
 import type { PageAnnotations } from './state';
 import { wordsOf } from './words';
@@ -75,7 +76,7 @@ function found(page: PageAnnotations): Thread[] {
 }
 
 function threadOf(root: Annotation, all: readonly Reply[]): Thread {
-  const replies = [...all].sort((a, b) => compare(a.created, b.created) || compare(a.id, b.id));
+  const replies = [...all].sort((a, b) => compare(a.created, b.created) || byOrder(a, b));
   const last = (states: (state: NoteState) => boolean): Reply | undefined =>
     replies.findLast(({ state }) => state !== undefined && states(state));
   const isMark = (state: NoteState): boolean => (markStates as readonly string[]).includes(state);

@@ -107,7 +107,7 @@ function coveredByDisc(a: TrackPoint, b: TrackPoint, swipe: Swipe): Stretch | un
   };
 }
 
-/** Directions in which a broad edge and an eraser are compared: within 0.02 pt of every direction. */
+/** Directions in which a broad edge and the ends of an eraser's way are compared: within 0.02 pt of every direction. */
 const DIRECTIONS = Array.from({ length: 128 }, (_, k) => {
   const angle = (2 * Math.PI * k) / 128;
   return { x: Math.cos(angle), y: Math.sin(angle) };
@@ -124,14 +124,24 @@ function coveredByEdge(
   shape: NibShape,
 ): Stretch | undefined {
   let covered: Stretch | undefined = { from: 0, to: 1 };
-  for (const u of DIRECTIONS) {
+  const narrow = (u: Point): void => {
     const eraser = Math.max(u.x * from.x + u.y * from.y, u.x * to.x + u.y * to.y) + radius;
     const reach = eraser + reachOf(shape, a.radius, u);
     covered = shared(
       covered,
       below(u.x * (b.x - a.x) + u.y * (b.y - a.y), u.x * a.x + u.y * a.y - reach),
     );
+  };
+  // What is off a little by the side of a long swipe is off by much at its end: its own sides are told just as they are.
+  const [dx, dy] = [to.x - from.x, to.y - from.y];
+  const way = Math.hypot(dx, dy);
+  if (way > 0) {
+    narrow({ x: -dy / way, y: dx / way });
+    narrow({ x: dy / way, y: -dx / way });
+  }
+  for (const u of DIRECTIONS) {
     if (!covered) return undefined;
+    narrow(u);
   }
   return covered;
 }
