@@ -64,6 +64,7 @@ export class NoteEditor {
   protected readonly look = signal<Partial<Look>>({});
   protected readonly list = signal<ParagraphLook['list']>(undefined);
   protected readonly isEmpty = signal(true);
+  protected readonly looks = LOOKS;
 
   constructor() {
     afterNextRender(() => this.show());
@@ -152,6 +153,11 @@ export class NoteEditor {
   }
 }
 
+const LOOKS = [
+  { key: 'bold', name: 'Bold', tip: 'Bold, Ctrl B', icon: 'textBold' },
+  { key: 'italic', name: 'Italic', tip: 'Italic, Ctrl I', icon: 'textItalic' },
+  { key: 'underline', name: 'Underlined', tip: 'Underlined, Ctrl U', icon: 'textUnderline' },
+] as const;
 const MARKS = [
   'font',
   'size',
