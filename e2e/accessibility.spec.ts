@@ -49,7 +49,7 @@ for (const isDark of [false, true])
     await key('m');
     const middle = await desk.spot(1, 360, 300, SLIDE);
     await desk.pen([middle, middle]);
-    await page.keyboard.type('Which gauge?');
+    await page.getByRole('textbox', { name: 'Note' }).pressSequentially('Which gauge?');
     await look('note that is typed');
     await key('Control+Enter');
     await look('margin');

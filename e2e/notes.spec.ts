@@ -111,7 +111,7 @@ test('a card stands beside its place, follows it, and makes way for others', asy
   const place = await desk.spot(1, 300, 380, SLIDE);
   expect(Math.abs(three.y + 20 - place.y)).toBeLessThan(3);
   await desk.page.mouse.move(strip.x + 100, strip.y + 100);
-  await desk.page.mouse.wheel(0, 90);
+  await desk.page.mouse.wheel(0, 60);
   await desk.still();
   const moved = await desk.spot(1, 300, 380, SLIDE);
   expect(moved.y).toBeLessThan(place.y - 50);

@@ -8,12 +8,13 @@ export interface InMargin {
 
 /**
  * Where things stand in the margin: in the order of their places, none over another, each as near to its place as the
- * others leave it. What is `first` among them stands just there, if there is room above it.
+ * others leave it, none above `from`. What is `first` among them stands just there, if there is room above it.
  */
 export function placesInMargin(
   items: readonly InMargin[],
   gap: number,
   first?: string,
+  from = 0,
 ): ReadonlyMap<string, number> {
   const sorted = [...items].sort(
     (a, b) => a.wanted - b.wanted || (a.key < b.key ? -1 : a.key > b.key ? 1 : 0),
@@ -23,7 +24,7 @@ export function placesInMargin(
   if (at >= 0)
     for (let i = at - 1; i >= 0; i--)
       tops[i] = Math.min(tops[i], tops[i + 1] - gap - sorted[i].height);
-  let free = Math.min(0, sorted[0]?.wanted ?? 0);
+  let free = from;
   sorted.forEach(({ height }, i) => {
     tops[i] = Math.max(tops[i], free);
     free = tops[i] + height + gap;

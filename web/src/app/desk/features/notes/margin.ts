@@ -13,6 +13,9 @@ const GAP = 8;
 const ABOVE = 20;
 /** How high a card is taken to be until it has been measured. */
 const USUAL_HEIGHT = 72;
+/** What closes the margin lies above all cards; marks that are out of view so far have none. */
+const TOP = 44;
+const OUT = 40;
 
 /** A thread beside its page. */
 export interface ThreadInMargin {
@@ -34,13 +37,14 @@ export class Margin {
     const [layout, part, pages] = [this.view.layout(), this.view.part(), this.view.pages()];
     if (layout.pages.length === 0 || part.height === 0) return [];
     const [first, last] = pagesIn(layout, part, 0);
+    const active = this.notes.active()?.id;
     return pages.slice(first, last + 1).flatMap((page) =>
-      this.notes.threads(page.id).map((thread) => ({
-        key: thread.root.id,
-        thread,
-        page,
-        mark: this.shown(page, markOf(thread.root, page)),
-      })),
+      this.notes.threads(page.id).flatMap((thread) => {
+        const key = thread.root.id;
+        const mark = this.shown(page, markOf(thread.root, page));
+        const isOut = mark.y < -OUT || mark.y > part.height + OUT;
+        return isOut && key !== active ? [] : [{ key, thread, page, mark }];
+      }),
     );
   });
   /** The tops of the cards, by their keys. */
@@ -51,7 +55,7 @@ export class Margin {
       wanted: mark.y - ABOVE,
       height: heights.get(key) ?? USUAL_HEIGHT,
     }));
-    return placesInMargin(items, GAP, this.notes.active()?.id);
+    return placesInMargin(items, GAP, this.notes.active()?.id, TOP);
   });
 
   /** A card is so high. */
