@@ -22,9 +22,10 @@ export function boardLayout(
   count: number,
   aspect: number,
 ): BoardLayout {
-  const cellWidth = Math.max(1, (width - 2 * EDGE) / across);
+  // Whole pixels: pictures between two would be blurred.
+  const cellWidth = Math.max(1, Math.floor((width - 2 * EDGE) / across));
   const picture = Math.max(1, cellWidth - 2 * INSET);
-  const pictureHeight = picture * Math.min(1.6, Math.max(0.4, aspect));
+  const pictureHeight = Math.round(picture * Math.min(1.6, Math.max(0.4, aspect)));
   const height = pictureHeight + CAPTION + 2 * INSET;
   return {
     across,

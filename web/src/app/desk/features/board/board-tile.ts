@@ -62,7 +62,9 @@ export class BoardTile {
   protected readonly size = computed(() => {
     const [{ width, height }, room] = [shownSize(this.page()), this.room()];
     const scale = Math.min(room.width / width, room.height / height);
-    return { width: Math.round(width * scale), height: Math.round(height * scale) };
+    // It stands in the middle, at a whole pixel.
+    const beside = Math.round((room.width - width * scale) / 2);
+    return { width: room.width - 2 * beside, height: Math.round(height * scale) };
   });
   private drawing: AbortController | undefined;
   private isBlank = true;
