@@ -98,7 +98,7 @@ export const notes: DeskFeature = {
       rank: 30,
       command: () => {
         const own = inject(Notes);
-        return { can: () => own.active() !== undefined, run: () => void own.close() };
+        return { can: () => own.active() !== undefined, run: () => own.close() };
       },
     },
   ],

@@ -38,10 +38,10 @@ export class Margin {
     if (layout.pages.length === 0 || part.height === 0) return [];
     const [first, last] = pagesIn(layout, part, 0);
     const active = this.notes.active()?.id;
-    return pages.slice(first, last + 1).flatMap((page) =>
+    return pages.slice(first, last + 1).flatMap((page, i) =>
       this.notes.threads(page.id).flatMap((thread) => {
         const key = thread.root.id;
-        const mark = this.shown(page, markOf(thread.root, page));
+        const mark = this.shown(page, first + i, markOf(thread.root, page));
         const isOut = mark.y < -OUT || mark.y > part.height + OUT;
         return isOut && key !== active ? [] : [{ key, thread, page, mark }];
       }),
@@ -65,8 +65,7 @@ export class Margin {
   }
 
   /** Where a place of a page is in the view of the pages. */
-  private shown(page: Page, at: Point): Point {
-    const index = this.view.pages().indexOf(page);
+  private shown(page: Page, index: number, at: Point): Point {
     const placed = this.view.layout().pages[index];
     const scale = this.view.layout().zoom * PIXELS_PER_POINT;
     const { x, y } = transform(pageView(page.width, page.height, page.rotation, scale), at);

@@ -11,6 +11,7 @@ import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import {
   isEditable,
+  reviewStates,
   saidIn,
   wordsOf,
   type Annotation,
@@ -25,6 +26,7 @@ import { NoteEditor } from './note-editor';
 import { NoteInHand } from './note-in-hand';
 import { NoteWords } from './note-words';
 import { Notes } from './notes';
+import { replyCount } from '../../platform/selection/reply-count';
 import { stateNames } from '../../platform/selection/state-names';
 import { settingWords } from './states';
 import { kindWords } from './kind-words';
@@ -81,6 +83,7 @@ export class NoteCard {
   protected readonly when = computed(() => whenSaid(this.root().created));
   protected readonly inFull = computed(() => whenInFull(this.root().created));
   protected readonly count = computed(() => saidIn(this.thread()).length);
+  protected readonly replies = computed(() => replyCount(this.count()));
   protected readonly state = computed(() => {
     const { state } = this.thread();
     return state?.state ? { value: state.state, by: state.author } : undefined;
@@ -90,17 +93,15 @@ export class NoteCard {
     const words = this.words()
       .flatMap(({ runs }) => runs.map(({ text }) => text))
       .join(' ');
-    const replies = this.count() === 1 ? '1 reply' : `${this.count()} replies`;
-    return `${this.about() || 'Note'} of ${this.first()}: ${words || 'no words yet'}. ${replies}.`;
+    return `${this.about() || 'Note'} of ${this.first()}: ${words || 'no words yet'}. ${this.replies()}.`;
   });
   protected readonly canEdit = computed(() => isEditable(this.root()));
   protected readonly colors = [...highlighterColors, ...inkColors];
   /** What a review can say of it. */
   protected readonly states = computed(() => {
     const [now, isMarked] = [this.state()?.value, this.thread().isMarked];
-    const review: readonly NoteState[] = ['accepted', 'rejected', 'cancelled', 'completed'];
     const wanted: readonly NoteState[] = [
-      ...review.filter((state) => state !== now),
+      ...reviewStates.filter((state) => state !== 'none' && state !== now),
       ...(now ? ['none' as const] : []),
       isMarked ? 'unmarked' : 'marked',
     ];

@@ -4,6 +4,7 @@ import { Store } from '@ngrx/store';
 import { kitFeature } from '../../platform/kit/kit.reducer';
 import { PAGE_FACE } from '../../platform/paper/page-face';
 import { placeOnPage } from '../../platform/paper/page-geometry';
+import { replyCount } from '../../platform/selection/reply-count';
 import { markOf } from './margin';
 import { Notes } from './notes';
 
@@ -91,6 +92,6 @@ export class NoteMarks {
 
 function labelOf(thread: Thread): string {
   const count = saidIn(thread).length;
-  const replies = count === 0 ? '' : count === 1 ? ', 1 reply' : `, ${count} replies`;
+  const replies = count === 0 ? '' : `, ${replyCount(count)}`;
   return `Note of ${thread.root.author}: ${wordsOfThread(thread) || 'drawn'}${replies}`;
 }

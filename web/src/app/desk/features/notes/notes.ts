@@ -63,16 +63,13 @@ export class Notes {
   /** Opens a thread; one that is none yet becomes one when somebody answers. */
   open({ pageId, id }: ThreadPlace): void {
     if (this.opened()?.id !== id) this.hand.end();
-    this.isOpen.set(true);
-    this.opened.set({ pageId, id });
+    this.show({ pageId, id });
   }
 
-  /** Closes the thread that is open; whether there was one. */
-  close(): boolean {
-    const was = this.opened() !== undefined;
+  /** Closes the thread that is open. */
+  close(): void {
     this.hand.end();
     this.opened.set(undefined);
-    return was;
   }
 
   toggleMargin(): void {

@@ -1,4 +1,5 @@
 import { saidIn, type Thread } from '@stylet/core/document';
+import { replyCount } from '../../platform/selection/reply-count';
 import { stateNames } from '../../platform/selection/state-names';
 
 /** What was said to something, and what it is set to, in a few words. */
@@ -7,7 +8,7 @@ export function threadWords(thread: Thread | undefined): string {
   const count = saidIn(thread).length;
   const state = thread.state?.state;
   return [
-    count === 0 ? '' : count === 1 ? '1 reply' : `${count} replies`,
+    count === 0 ? '' : replyCount(count),
     state ? stateNames[state] : '',
     thread.isMarked ? stateNames.marked : '',
   ]

@@ -16,7 +16,7 @@ const places: readonly { readonly value: RailPlace; readonly words: string }[] =
   { value: 'floating', words: 'Floating' },
 ];
 
-/** Where the tools stand, whether it has labels, and which tools stand in it. */
+/** Where the rail stands, whether it has labels, and which tools stand on it. */
 @Component({
   selector: 'stylet-rail-card',
   imports: [MatButtonModule, MatCheckboxModule, MatIconModule],
