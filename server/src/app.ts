@@ -37,6 +37,7 @@ import { refuseUnstorableText } from './door/text';
 import type { Services } from './services';
 import { serveClient } from './client';
 import { workingFor } from './work/log';
+import { stampRoutes } from './stamps/routes';
 import { speechRoutes } from './speech/routes';
 import { addressRoutes, certificateRoutes } from './secure';
 import { sourceRoutes } from './sources/routes';
@@ -94,6 +95,7 @@ export async function buildApp(
   await app.register(attachmentRoutes(services));
   await app.register(kitRoutes(services));
   await app.register(pictureRoutes(services));
+  await app.register(stampRoutes(services));
   await app.register(readingRoutes(services));
   await app.register(keywordRoutes(services));
   await app.register(textRoutes(services));

@@ -38,6 +38,7 @@ export {
   type Whereabouts,
 } from './entities';
 export * from './kinds';
+export * from './colors';
 export * from './draft';
 export * from './ids';
 export * from './erase';

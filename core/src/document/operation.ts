@@ -19,7 +19,7 @@ const { instrument, width, smoothing, ...optionalStyle } = strokeStyleSchema.sha
 const optional = {
   ...optionalStyle,
   ...inkSchema.pick({ group: true, locked: true, transform: true }).shape,
-  ...pictureSchema.pick({ crop: true, inFront: true, source: true }).shape,
+  ...pictureSchema.pick({ crop: true, inFront: true, source: true, tint: true }).shape,
   ...textBoxSchema.pick({ keepsWidth: true }).shape,
 };
 

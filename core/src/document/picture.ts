@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { coordinate, text } from '../bounds/index';
 import { mapPolygon, type Polygon } from '../ink/index';
-import { digestSchema, idSchema, matrixSchema, placed } from './common-fields';
+import { colorSchema, digestSchema, idSchema, matrixSchema, placed } from './common-fields';
 
 /** Where a picture was taken from: a place in a document (page space), or an address. */
 export const pictureSourceSchema = z.union([
@@ -32,6 +32,10 @@ export const pictureSchema = z.object({
     .min(3)
     .max(2000)
     .optional(),
+  /** The one colour it is drawn in, where its own are not meant. */
+  tint: colorSchema.optional(),
+  /** It was placed as a stamp, of which `contents` is the name. */
+  isStamp: z.boolean().optional(),
   /** It lies over what is written, instead of under it. */
   inFront: z.boolean().optional(),
   /** What it shows, in words: mostly its file's name. */

@@ -38,6 +38,8 @@ export interface PictureCommand {
   readonly matrix: Matrix;
   /** Undefined for the whole of it. */
   readonly crop: Polygon | undefined;
+  /** The colour of all of it, where that is not its own. */
+  readonly tint: string | undefined;
   readonly opacity: number;
 }
 
@@ -106,12 +108,13 @@ export function paint(annotation: Annotation, ink: 'pieces' | 'whole' = 'pieces'
 }
 
 function paintPicture(picture: Picture): PictureCommand {
-  const { digest, medium, transform, crop, opacity } = picture;
+  const { digest, medium, transform, crop, tint, opacity } = picture;
   return {
     picture: digest,
     medium,
     matrix: transform,
     crop: crop ? cropOutline(picture) : undefined,
+    tint,
     opacity,
   };
 }

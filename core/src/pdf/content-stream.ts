@@ -21,6 +21,9 @@ import { PdfDict, name, serializeNumber } from './objects/index';
 import { textOperators, type TypeTools, type UsedGlyphs } from './type/index';
 import { united } from './united';
 
+/** A picture that is laid down: its file's digest, and the colour of all of it where that is not its own. */
+export type PlacedPicture = Pick<PictureCommand, 'picture' | 'tint'>;
+
 /** Paint commands as a content stream (ISO 32000-1, 7.8.2) and what it names. */
 export interface Content {
   readonly bytes: Uint8Array;
@@ -32,8 +35,8 @@ export interface Content {
   readonly grains: readonly number[];
   /** Transparency groups (11.6.6) it draws; named by `groupName` and their place here. */
   readonly groups: readonly Content[];
-  /** Pictures it lays down, by their files' digests; named by `pictureName` and their place here. */
-  readonly pictures: readonly string[];
+  /** Pictures it lays down; named by `pictureName` and their place here. */
+  readonly pictures: readonly PlacedPicture[];
   /** Faces it shows text in, named by their ids, and the glyphs of each. */
   readonly faces: UsedGlyphs;
 }
@@ -65,7 +68,7 @@ export function contentOf(
   const states = new Map<string, PdfDict>();
   const grains = new Set<number>();
   const groups: Content[] = [];
-  const pictures: string[] = [];
+  const pictures: PlacedPicture[] = [];
   const faces: UsedGlyphs = new Map();
   const isPlain = commands.every(
     (command) => isFill(command) && command.pieces.every(({ grain }) => grain === 0),
@@ -92,7 +95,7 @@ export function contentOf(
     }
     if (!isFill(command)) {
       writer.picture(command, pictureName(pictures.length), toUser);
-      pictures.push(command.picture);
+      pictures.push({ picture: command.picture, tint: command.tint });
       continue;
     }
     if (needsGroup(command)) {

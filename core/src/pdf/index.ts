@@ -20,3 +20,4 @@ export { remarkOn } from './annotations/flattened';
 export { notebookPages, paperPdf } from './paper-pdf';
 export * from './typed-pages/index';
 export { linkAddresses } from './link-addresses';
+export * from './sheets/index';

@@ -189,6 +189,31 @@ export const problems = {
     title: 'This picture has more pixels than can be shown',
     advice: 'Make it smaller in the program it comes from, then put it in.',
   },
+  'drawing-empty': {
+    status: 422,
+    title: 'There is nothing here that could be seen as a stamp',
+    advice: 'Select what is drawn, typed or put in as a picture.',
+  },
+  'stamp-sheet-not-found': {
+    status: 404,
+    title: 'This sheet of stamps is not here',
+    advice: 'Open the stamps again; it may have been taken away.',
+  },
+  'sheet-too-large': {
+    status: 413,
+    title: 'This PDF is larger than a sheet of stamps can be',
+    advice: 'Take the pages that are meant as stamps into a PDF of their own.',
+  },
+  'stamp-not-found': {
+    status: 404,
+    title: 'This stamp is not here',
+    advice: 'Open the stamps again; it may have been taken away.',
+  },
+  'stamps-too-many': {
+    status: 409,
+    title: 'There is no room for more stamps',
+    advice: 'Remove stamps or sheets that are not used any more.',
+  },
   'folder-not-found': {
     status: 404,
     title: 'This folder does not exist',

@@ -29,6 +29,7 @@ interface Mine {
   readonly folder: string;
   readonly dictionary: string;
   readonly search: string;
+  readonly sheet: string;
 }
 
 const ask = (account: string, request: InjectOptions) =>
@@ -58,12 +59,16 @@ async function everything(): Promise<Mine> {
   const svg =
     '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><path d="M0 0h9v9z"/></svg>';
   const drawn = await putIn(server, Buffer.from(svg));
-  const [folder, search] = [newId(), newId()];
+  const [folder, search, sheet] = [newId(), newId(), newId()];
   const put = async (url: string, payload: object): Promise<void> => {
     const reply = await server.app.inject({ method: 'PUT', url, payload });
     expect(reply.statusCode).toBe(204);
   };
   await put(`/api/folders/${folder}`, { name: 'Zinnober', parentId: null });
+  await put('/api/stamps', {
+    sheets: [{ id: sheet, name: 'Zinnober', order: 'a0', removed: false }],
+    stamps: [],
+  });
   await put(`/api/documents/${id}/folder`, { folderId: folder });
   await put(`/api/searches/${search}`, { name: 'Zinnober', search: wanted });
   await put(`/api/documents/${id}/reading`, {
@@ -103,6 +108,7 @@ async function everything(): Promise<Mine> {
     drawn: drawn.digest,
     folder,
     search,
+    sheet,
     dictionary: added.json<{ id: string }>().id,
   };
 }
@@ -208,6 +214,22 @@ const routes = (): Record<string, readonly Asked[]> => {
     ],
     'GET /api/pictures/{digest}': none(`/api/pictures/${mine.picture}`),
     'GET /api/pictures/{digest}/page': none(`/api/pictures/${mine.drawn}/page`),
+    'GET /api/stamps': list('/api/stamps'),
+    'PUT /api/stamps': none('/api/stamps', {
+      sheets: [{ id: mine.sheet, name: 'Taken', order: 'a0', removed: false }],
+      stamps: [],
+    }),
+    'GET /api/stamp-sheets/{id}/pdf': none(`/api/stamp-sheets/${mine.sheet}/pdf`),
+    'POST /api/drawings': none('/api/drawings', {
+      annotations: [
+        picture(
+          newId(),
+          { digest: mine.picture, medium: 'pixels', width: 8, height: 8 },
+          [0, 0, 9, 9],
+        ),
+      ],
+    }),
+    'POST /api/sheet-pages': [['nothing of it', { url: '/api/sheet-pages', ...pdf }]],
     'GET /api/kit': list('/api/kit'),
     'PUT /api/kit': [['nothing of it', { url: '/api/kit', payload: kit }]],
     'GET /api/keywords': list('/api/keywords'),

@@ -4,3 +4,4 @@ export * from './tables/documents';
 export * from './tables/finding';
 export * from './tables/dictionaries';
 export * from './tables/readers';
+export * from './tables/stamps';

@@ -9,9 +9,7 @@ import type { Database } from '../db/database';
 import { sourcesOf, summaryOf } from '../documents/queries';
 import type { SourcePath } from '../pdf/open-files';
 import type { PdfPool } from '../pdf/pool';
-import { run } from '../work/programs';
-import { checkAwaited } from '../work/turns';
-import { QPDF_DONE } from '../pdf/repair';
+import { rewritten } from '../pdf/rewrite';
 import type { SnipTask } from '../pdf/writing-tasks';
 import type { Spool } from '../sources/spool';
 import type { SpooledFile } from '../sources/spooled-file';
@@ -114,14 +112,11 @@ export class Exporter {
 
   /** Has qpdf write a file anew: without what is not used, and in the one way that all can read. */
   private async clean(path: string, awaited?: AbortSignal): Promise<SpooledFile> {
-    const plain = this.spool.workPath('.pdf');
-    const signal = awaited ? { signal: awaited } : {};
-    const { code, errors } = await run('qpdf', [path, plain], signal);
-    await this.spool.discard(path);
-    checkAwaited(awaited);
-    if (!QPDF_DONE.includes(code))
-      throw new Problem('tool-failed', `qpdf: ${errors.slice(0, 300)}`);
-    return this.spool.adopt(plain);
+    try {
+      return await rewritten(path, this.spool, awaited);
+    } finally {
+      await this.spool.discard(path);
+    }
   }
 }
 

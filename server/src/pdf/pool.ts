@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import type { AttachmentFile } from '@stylet/core/api';
 import type { Effect } from '@stylet/core/document';
 import type { TypedText } from '@stylet/core/typed-pages';
-import type { EmbeddedPicture } from '@stylet/core/pdf';
+import type { EmbeddedPicture, ReadSheet } from '@stylet/core/pdf';
 import type { Breach } from '../export/breach';
 import type { LeftOut } from '../export/left-out';
 import type { RetypeTask } from '../typed/retype';
@@ -16,8 +16,17 @@ import type {
   EmbeddedTask,
   ReadResult,
   ReadTask,
+  SheetPagesTask,
 } from './reading-tasks';
-import type { ExportTask, ExportedBytes, SnipTask, Snipped, ThreadData } from './writing-tasks';
+import type {
+  DrawingTask,
+  ExportTask,
+  ExportedBytes,
+  SheetTask,
+  SnipTask,
+  Snipped,
+  ThreadData,
+} from './writing-tasks';
 
 /** Reading a file for import, and what is done for looking at it. */
 const READING = { light: 10_000, heavy: 60_000 };
@@ -93,6 +102,19 @@ export class PdfPool {
 
   snip(task: SnipTask, awaited?: AbortSignal): Promise<Snipped> {
     return this.exporting.run('snip', task, awaited);
+  }
+
+  drawing(task: DrawingTask, awaited?: AbortSignal): Promise<Uint8Array> {
+    return this.exporting.run('drawing', task, awaited);
+  }
+
+  sheet(task: SheetTask, awaited?: AbortSignal): Promise<Uint8Array> {
+    return this.exporting.run('sheet', task, awaited);
+  }
+
+  /** The pages of a file that qpdf has written, each by itself. */
+  sheetPages(task: SheetPagesTask, awaited?: AbortSignal): Promise<ReadSheet> {
+    return this.reading.run('sheetPages', task, awaited);
   }
 
   async close(): Promise<void> {

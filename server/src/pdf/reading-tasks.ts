@@ -8,9 +8,11 @@ import {
   embeddedPicture,
   readAttachments,
   readPages,
+  readSheet,
   takeIn,
   type Attachment,
   type EmbeddedPicture,
+  type ReadSheet,
   type TakenIn,
 } from '@stylet/core/pdf';
 import { factsOf, writeParts, type ImportedFacts } from '../sources/imported';
@@ -127,10 +129,31 @@ function takeEmbedded({ path, object, generation }: EmbeddedTask): EmbeddedPictu
   }
 }
 
+export interface SheetPagesTask {
+  readonly path: string;
+  readonly most: number;
+}
+
+/** The pages of a file, each by itself. */
+function readSheetPages({ path, most }: SheetPagesTask): ReadSheet {
+  const bytes = new FileBytes(path);
+  try {
+    return readSheet(bytes, most, { inflate, deflate: quickly });
+  } catch (error) {
+    throw asProblem(error);
+  } finally {
+    bytes.close();
+  }
+}
+
+const filesIn = (sheet: ReadSheet): ArrayBufferLike[] =>
+  sheet.outcome === 'read' ? sheet.pages.map(({ bytes }) => bytes.buffer) : [];
+
 /* What worker threads run that read files: nothing of a database, of fonts or of writing is loaded for it. */
 export const read = task(readPdf);
 export const attachments = task(listAttachments);
 export const attachment = task(writeAttachment);
 export const embedded = task(takeEmbedded);
+export const sheetPages = task(readSheetPages, filesIn);
 export const text = task(textIn);
 export const writtenOut = task(writtenOutIn);

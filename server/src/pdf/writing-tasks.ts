@@ -1,4 +1,4 @@
-import { paintingOrder, type Picture } from '@stylet/core/document';
+import { paintingOrder, type Annotation, type Picture } from '@stylet/core/document';
 import type { Box } from '@stylet/core/geometry';
 import {
   PdfFile,
@@ -8,6 +8,7 @@ import {
   bytesBehind,
   bytesInMemory,
   contentStreams,
+  drawingPdf,
   exportUpdate,
   joinBytes,
   joinPages,
@@ -15,12 +16,14 @@ import {
   pagesIn,
   readPages,
   readSignatures,
+  sheetPdf,
   type ExportHow,
   type ExportLandmarks,
   type ExportPage,
   type TypeTools,
 } from '@stylet/core/pdf';
 import { Problem } from '@stylet/core/problems';
+import type { Stamp } from '@stylet/core/stamps';
 import { workerData } from 'piscina';
 import { connect } from '../db/database';
 import { AnnotationShelf, type Shelved } from '../export/annotation-shelf';
@@ -196,7 +199,7 @@ async function updateFor(
 const typedOn = (annotations: ExportPage['annotations']) =>
   Object.values(annotations).flatMap((one) => (one.kind === 'textBox' ? one.paragraphs : []));
 
-const digestsOn = ({ annotations }: ExportPage): string[] =>
+const digestsOn = ({ annotations }: Pick<ExportPage, 'annotations'>): string[] =>
   paintingOrder(annotations)
     .filter((annotation): annotation is Picture => annotation.kind === 'picture')
     .map(({ digest }) => digest);
@@ -212,6 +215,45 @@ async function cutSnip(task: SnipTask): Promise<Snipped> {
   const file = new PdfFile(bytesBehind(made.file.bytes, made.tail), inflate);
   const bytes = onePagePdf(file, readPages(file)[0], task.region, quickly);
   return { bytes, isReadable: canBeRead(bytes) };
+}
+
+export interface DrawingTask {
+  readonly annotations: readonly Annotation[];
+}
+
+/** Annotations as a PDF of one page that is just as large, on no paper. */
+async function makeDrawing({ annotations }: DrawingTask): Promise<Uint8Array> {
+  const { pictures, written, tools } = await atHand();
+  const record = Object.fromEntries(annotations.map((one) => [one.id, one]));
+  await readyForFormulas(tools.typesetter.engine, typedOn(record));
+  const release = await pictures.prepare(digestsOn({ annotations: record }));
+  try {
+    return drawingPdf(annotations, written, inflate);
+  } catch (error) {
+    if (error instanceof RangeError) throw new Problem('drawing-empty', 'Nothing of it shows.');
+    throw error;
+  } finally {
+    release();
+  }
+}
+
+export interface SheetTask {
+  readonly title: string;
+  readonly stamps: readonly Pick<Stamp, 'digest' | 'name' | 'crop' | 'size'>[];
+}
+
+/** A sheet of stamps as a PDF, a page each. */
+async function makeSheet({ title, stamps }: SheetTask): Promise<Uint8Array> {
+  const { pictures } = await atHand();
+  const release = await pictures.prepare(stamps.map(({ digest }) => digest));
+  try {
+    const written = stamps.map((stamp) => ({ ...stamp, picture: pictures.get(stamp.digest)! }));
+    return sheetPdf(title, written, thoroughly);
+  } catch (error) {
+    throw asProblem(error);
+  } finally {
+    release();
+  }
 }
 
 function canBeRead(bytes: Uint8Array): boolean {
@@ -242,6 +284,8 @@ export const typeset = task(async (one: TypesetTask) => {
   const { pictures, tools } = await atHand();
   return typesetText(one, tools, pictures, quickly);
 });
+export const drawing = task(makeDrawing);
+export const sheet = task(makeSheet);
 export const look = task(lookAtExport);
 // The bytes are handed over, not copied.
 export const exportBytes = task(makeExport, ({ tail }) => [tail.buffer]);

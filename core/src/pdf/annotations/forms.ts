@@ -1,7 +1,14 @@
 import type { Box, Matrix } from '../../geometry/index';
 import { GRAIN, grainTile } from '../../ink/index';
 import type { FaceId } from '../../typed/index';
-import { GRAIN_SPACE, grainName, groupName, pictureName, type Content } from '../content-stream';
+import {
+  GRAIN_SPACE,
+  grainName,
+  groupName,
+  pictureName,
+  type Content,
+  type PlacedPicture,
+} from '../content-stream';
 import {
   PdfDict,
   WrittenObject,
@@ -30,7 +37,7 @@ export interface WrittenForm {
   readonly states: PdfDict;
   readonly grains: readonly number[];
   readonly groups: readonly WrittenForm[];
-  readonly pictures: readonly string[];
+  readonly pictures: Content['pictures'];
   readonly faces: Content['faces'];
 }
 
@@ -83,8 +90,8 @@ function boxIn([a, , , d, e, f]: Matrix, [x0, y0, x1, y1]: readonly number[]): n
 /** What forms of one file share. */
 export interface Shared {
   readonly paper: () => Paper;
-  /** A picture in the file, by its own file's digest. */
-  readonly picture: (digest: string) => PdfRef;
+  /** A picture in the file. */
+  readonly picture: (picture: PlacedPicture) => PdfRef;
   /** A face in the file, with these glyphs among others. */
   readonly face: (face: FaceId, glyphs: ReadonlySet<number>) => PdfRef;
 }
@@ -102,7 +109,7 @@ export function addForm(
   if (form.states.entries.size > 0) entries['ExtGState'] = form.states;
   const objects: Record<string, PdfValue> = {};
   form.groups.forEach((group, i) => (objects[groupName(i)] = addForm(update, group, shared)));
-  form.pictures.forEach((digest, i) => (objects[pictureName(i)] = shared.picture(digest)));
+  form.pictures.forEach((picture, i) => (objects[pictureName(i)] = shared.picture(picture)));
   if (Object.keys(objects).length > 0) entries['XObject'] = PdfDict.of(objects);
   if (form.faces.size > 0) {
     const fonts = [...form.faces].map(([face, glyphs]) => [face, shared.face(face, glyphs)]);

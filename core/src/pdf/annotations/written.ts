@@ -2,8 +2,9 @@ import { bodyOfBox, roomInBox, type Annotation, type TextBox } from '../../docum
 import type { Box, Matrix } from '../../geometry/index';
 import { PdfDict, WrittenObject, bytesOf, serialize } from '../objects/index';
 import type { Deflate, PdfFile, PdfUpdate, PdfRef, PdfValue } from '../objects/index';
+import type { PlacedPicture } from '../content-stream';
 import { ExportBefore } from '../export-before';
-import { addPicture, type PreparedPicture } from '../pictures/index';
+import { addPicture, addTinted, type PreparedPicture } from '../pictures/index';
 import type { FaceId } from '../../typed/index';
 import type { TextLayout } from '../../typesetting/index';
 import { UsedFaces, type TypeTools } from '../type/index';
@@ -77,7 +78,7 @@ export class WrittenAnnotations {
     const { form } = this.of(annotation, toUser);
     const shared = {
       paper: () => this.paper(update, toUser),
-      picture: (digest: string) => this.picture(update, digest),
+      picture: (picture: PlacedPicture) => this.picture(update, picture),
       face: (face: FaceId, glyphs: ReadonlySet<number>) => this.facesOf(update).use(face, glyphs),
     };
     const ref = addForm(update, form, shared, at);
@@ -166,11 +167,12 @@ export class WrittenAnnotations {
   }
 
   /** A picture is in a file once, however often it is used. */
-  private picture(update: PdfUpdate, digest: string): PdfRef {
+  private picture(update: PdfUpdate, { picture, tint }: PlacedPicture): PdfRef {
     const placed = made(this.placed, update, () => new Map<string, PdfRef>());
-    return made(placed, digest, () => {
-      const prepared = this.pictures(digest);
-      if (!prepared) throw new Error(`the picture ${digest} was not given`);
+    return made(placed, tint ? `${picture} ${tint}` : picture, () => {
+      if (tint) return addTinted(update, this.picture(update, { picture, tint: undefined }), tint);
+      const prepared = this.pictures(picture);
+      if (!prepared) throw new Error(`the picture ${picture} was not given`);
       return addPicture(update, prepared);
     });
   }

@@ -1,5 +1,6 @@
 import { unzlibSync } from 'fflate';
 import { compose, pageView, type Matrix } from '../../geometry/index';
+import { rgbOf } from '../../paint/index';
 import {
   Copier,
   PdfDict,
@@ -23,6 +24,8 @@ import type { PreparedImage, PreparedPicture } from './prepared';
 
 /** The name of the image or page in a picture's form. */
 export const PICTURE = 'Picture';
+/** The name of a picture's form in that which draws it in one colour. */
+export const TINTED = 'Tinted';
 
 /**
  * Adds a picture to a file as a form (ISO 32000-1, 8.10) that fills the unit square, origin at the
@@ -48,6 +51,27 @@ function addUnitForm(to: PdfObjects, object: PdfRef, matrix: Matrix): PdfRef {
   });
   const content = `q ${matrix.map(serializeNumber).join(' ')} cm /${PICTURE} Do Q`;
   return to.addStream(dict, bytesOf(content));
+}
+
+/**
+ * Adds what draws a picture's form in one colour, as opaque as the picture is at each point: it is the soft mask of a square of
+ * that colour (11.6.5.2, table 144: `Alpha`).
+ */
+export function addTinted(to: PdfObjects, form: PdfRef, tint: string): PdfRef {
+  const mask = PdfDict.of({ Type: name('Mask'), S: name('Alpha'), G: form });
+  const dict = PdfDict.of({
+    Type: name('XObject'),
+    Subtype: name('Form'),
+    BBox: [0, 0, 1, 1],
+    Group: PdfDict.of({ S: name('Transparency'), CS: name('DeviceRGB'), I: true }),
+    Resources: PdfDict.of({
+      ExtGState: PdfDict.of({ Mask: PdfDict.of({ Type: name('ExtGState'), SMask: mask }) }),
+      // Not drawn by itself: where it is found when the file is read again.
+      XObject: PdfDict.of({ [TINTED]: form }),
+    }),
+  });
+  const color = rgbOf(tint).map(serializeNumber).join(' ');
+  return to.addStream(dict, bytesOf(`/Mask gs ${color} rg 0 0 1 1 re f`));
 }
 
 function addImage(to: PdfObjects, image: PreparedImage): PdfRef {

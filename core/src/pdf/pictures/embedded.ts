@@ -7,7 +7,7 @@ import {
   type PdfDict,
   type PdfFile,
 } from '../objects/index';
-import { PICTURE } from './add';
+import { PICTURE, TINTED } from './add';
 import { formAsPdf } from './one-page';
 import type { Pixels } from './prepared';
 
@@ -53,7 +53,8 @@ function inForm(
   file: PdfFile,
   form: PdfRef | undefined,
 ): { readonly ref: PdfRef; readonly object: PdfStream } | undefined {
-  const ref = form && firstObject(file, file.dict(form), PICTURE);
+  const plain = form && (firstObject(file, file.dict(form), TINTED) ?? form);
+  const ref = plain && firstObject(file, file.dict(plain), PICTURE);
   const object = ref && file.resolve(ref);
   return ref && object instanceof PdfStream ? { ref, object } : undefined;
 }

@@ -16,7 +16,7 @@ import { pageToUser, type PdfPage } from '../pages';
 const numbers = ({ x0, y0, x1, y1 }: Box): number[] => [x0, y0, x1, y1];
 
 /**
- * Part of a page (page space) as a file of one page, on white paper, drawn by the same lines and
+ * Part of a page (page space) as a file of one page, on white paper or on none, drawn by the same lines and
  * letters. What is no content, such as links, is left out.
  */
 export function onePagePdf(
@@ -24,6 +24,7 @@ export function onePagePdf(
   page: PdfPage,
   region: Box,
   deflate?: Deflate,
+  on: 'white' | 'nothing' = 'white',
 ): Uint8Array {
   const to = new NewPdf(deflate);
   const copier = new Copier(file, to);
@@ -31,11 +32,14 @@ export function onePagePdf(
   const [x, y, w, h] = [box.x0, box.y0, box.x1 - box.x0, box.y1 - box.y0];
   const contents = file.resolve(page.dict.get('Contents'));
   const streams: PdfValue[] = Array.isArray(contents) ? contents : [page.dict.get('Contents')];
-  const paper = to.addStream(new PdfDict(), bytesOf(`q 1 g ${x} ${y} ${w} ${h} re f Q\n`));
+  const paper =
+    on === 'white'
+      ? [to.addStream(new PdfDict(), bytesOf(`q 1 g ${x} ${y} ${w} ${h} re f Q\n`))]
+      : [];
   return oneWithPage(to, {
     MediaBox: numbers(box),
     Rotate: page.rotation,
-    Contents: [paper, ...streams.map((stream) => copier.copy(stream)).filter((s) => s !== null)],
+    Contents: [...paper, ...streams.map((stream) => copier.copy(stream)).filter((s) => s !== null)],
     Resources: copier.copy(file.dict(page.resources) ?? new PdfDict()),
     ...groupOf(file, page, copier),
   });

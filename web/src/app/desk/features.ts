@@ -26,6 +26,7 @@ import { presenting } from './features/presenting/feature';
 import { readAloud } from './features/read-aloud/feature';
 import { readingLine } from './features/reading-line/feature';
 import { shorthand } from './features/shorthand/feature';
+import { stamps } from './features/stamps/feature';
 import { snip } from './features/snip/feature';
 import { typedPages } from './features/typed-pages/feature';
 import { typing } from './features/typing/feature';
@@ -38,6 +39,7 @@ export const features: readonly DeskFeature[] = [
   lasso,
   snip,
   pictures,
+  stamps,
   gap,
   typing,
   notes,

@@ -22,6 +22,7 @@ import { PagesOnScreen } from '../platform/view/pages-on-screen';
 import { Places } from '../platform/view/places';
 import { ReadingLog } from '../platform/view/reading-log';
 import { ViewState } from '../platform/view/view-state';
+import { OpenCards } from '../platform/kit/open-card';
 import { Shortcuts } from './keys/shortcuts';
 import { PageMenu } from './page-menu/page-menu';
 import { PageGestures } from './pages/page-gestures';
@@ -38,6 +39,7 @@ export const deskProviders: readonly Provider[] = [
   LandmarkActions,
   LiveViews,
   Marking,
+  OpenCards,
   OpenDocuments,
   PageGestures,
   PageMenu,

@@ -10,6 +10,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import {
+  colorOf,
   isEditable,
   reviewStates,
   saidIn,
@@ -68,7 +69,7 @@ export class NoteCard {
   protected readonly isOpen = computed(() => this.notes.active()?.id === this.root().id);
   protected readonly color = computed(() => {
     const root = this.root();
-    return 'color' in root ? root.color : undefined;
+    return colorOf(root);
   });
   /** What it is about, where that is no note. */
   protected readonly about = computed(() => kindWords(this.root()));

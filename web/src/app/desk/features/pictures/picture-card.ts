@@ -5,7 +5,7 @@ import { MatIconModule } from '@angular/material/icon';
 import { firstValueFrom } from 'rxjs';
 import { OPEN_CARD } from '../../platform/kit/open-card';
 import { PICTURE_FILES, chooseFiles } from '../../platform/pictures/choose-files';
-import { PictureThumb } from './picture-thumb';
+import { PictureThumb } from '../../platform/pictures/picture-thumb';
 import { PuttingIn } from '../../platform/pictures/putting-in';
 import { RecentPictures, type ReadyPicture } from '../../platform/pictures/recent-pictures';
 

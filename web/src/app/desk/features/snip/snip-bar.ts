@@ -32,9 +32,9 @@ export class SnipBar {
   protected readonly elsewhere = this.documents.elsewhere;
 
   protected perform({ run }: (typeof this.actions)[number]['action']): void {
-    const { page, area } = this.snip();
+    const { page, area, picture } = this.snip();
     this.snipping.current.set(undefined);
-    run(page, area.box);
+    run(page, area.box, picture);
   }
 
   protected async putInto(document: OpenElsewhere): Promise<void> {

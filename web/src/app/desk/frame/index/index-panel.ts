@@ -15,6 +15,7 @@ import { MatButtonModule } from '@angular/material/button';
 import { MatIconModule } from '@angular/material/icon';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatTooltipModule } from '@angular/material/tooltip';
+import { coloredFields } from '@stylet/core/document';
 import type { OutlineNode, Place } from '@stylet/core/document';
 import { Store } from '@ngrx/store';
 import { UnreadPages } from '../../platform/document/unread-pages';
@@ -218,7 +219,10 @@ export class IndexPanel {
   }
 
   protected canBeColored({ kind, annotations }: IndexRow): boolean {
-    return kind === 'bookmark' || (annotations?.some((a) => 'color' in a) ?? false);
+    return (
+      kind === 'bookmark' ||
+      (annotations?.some((a) => coloredFields(a, '#000000') !== undefined) ?? false)
+    );
   }
 
   /** Keys on a row: F2 renames, Del removes, Alt with arrows moves entries. */

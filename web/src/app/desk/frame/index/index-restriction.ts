@@ -1,4 +1,4 @@
-import { paintingOrder } from '@stylet/core/document';
+import { colorOf, paintingOrder } from '@stylet/core/document';
 import type { IndexContents, IndexRow } from './index-rows';
 
 /** Of which pages rows are listed. */
@@ -80,11 +80,7 @@ function counted(values: readonly (readonly string[])[]): Facet[] {
 }
 
 const colorsOf = ({ annotations, color }: IndexRow): string[] =>
-  annotations
-    ? [...new Set(annotations.flatMap((a) => ('color' in a && a.color ? [a.color] : [])))]
-    : color
-      ? [color]
-      : [];
+  annotations ? [...new Set(annotations.flatMap((a) => colorOf(a) ?? []))] : color ? [color] : [];
 
 const authorsOf = ({ annotations, thread }: IndexRow): string[] => [
   ...new Set([...(annotations ?? []), ...(thread?.replies ?? [])].map(({ author }) => author)),

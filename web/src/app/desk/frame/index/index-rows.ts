@@ -1,5 +1,6 @@
 import type { Page } from '@stylet/core/api';
 import {
+  colorOf,
   annotationSorts,
   liesOnPage,
   paintingOrder,
@@ -239,7 +240,7 @@ function annotationRow(annotation: Annotation, placed: Placing): IndexRow {
     ...placed({ pageId: annotation.pageId, x: box?.x0 ?? 0, y: box?.y0 ?? 0 }),
     words,
     depth: 0,
-    color: 'color' in annotation ? annotation.color : undefined,
+    color: colorOf(annotation),
     annotations: [annotation],
     ...(showsItself && box && annotation.kind !== 'foreign' && annotation.kind !== 'link'
       ? { writing: { annotations: [annotation], box } }

@@ -4,7 +4,8 @@ import { Store } from '@ngrx/store';
 import type { Command, CommandEntry } from '../../platform/feature/commands';
 import { Registered } from '../../platform/feature/registered';
 import { isTyping } from '../../platform/input/typing';
-import { kitActions } from '../../platform/kit/kit.reducer';
+import { kitActions, kitFeature } from '../../platform/kit/kit.reducer';
+import { OpenCards } from '../../platform/kit/open-card';
 import { ViewState } from '../../platform/view/view-state';
 
 /** What a key may do, those that are asked first before the others. */
@@ -19,6 +20,8 @@ interface Taker {
 export class Shortcuts {
   private readonly registered = inject(Registered);
   private readonly store = inject(Store);
+  private readonly cards = inject(OpenCards);
+  private readonly tool = this.store.selectSignal(kitFeature.selectTool);
   private readonly view = inject(ViewState);
   private readonly dialog = inject(MatDialog);
   private readonly takers = this.byKey();
@@ -60,8 +63,14 @@ export class Shortcuts {
       void takers.set(key, [...(takers.get(key) ?? []), taker]);
     const { commands, tools, aids } = this.registered;
     for (const entry of commands) for (const key of entry.keys ?? []) add(key, this.takerOf(entry));
-    for (const { id, key } of tools) {
-      const run = (): void => this.store.dispatch(kitActions.toolTaken({ tool: id }));
+    for (const { id, key, opensCard } of tools) {
+      const run = (): void => {
+        // Where what it lays down comes from the card, the key of what is in hand opens that.
+        if (opensCard && this.tool() === id)
+          // What puts cards away when another tool is taken has run by then.
+          setTimeout(() => this.cards.id.update((open) => (open === id ? undefined : id)));
+        else this.store.dispatch(kitActions.toolTaken({ tool: id }));
+      };
       if (key) add(key.toLowerCase(), { ...ofTheDesk, command: () => ({ run }) });
     }
     for (const aid of aids) {

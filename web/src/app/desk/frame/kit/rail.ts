@@ -27,7 +27,7 @@ import type { ToolEntry } from '../../platform/feature/tools';
 import { Grip, type Drag } from '../../platform/input/grip';
 import { nameOfSlot } from '../../platform/kit/kinds';
 import { kitActions, kitFeature } from '../../platform/kit/kit.reducer';
-import { OPEN_CARD, type OpenCard } from '../../platform/kit/open-card';
+import { OPEN_CARD, OpenCards, type OpenCard } from '../../platform/kit/open-card';
 import { SlotPicture } from '../../platform/kit/slot-picture';
 import { railLayout, firstOf } from './rail-layout';
 import { RailPlacing } from './rail-placing';
@@ -151,7 +151,7 @@ export class Rail implements OpenCard {
   protected readonly isTrayOpen = signal(false);
 
   /** The slot or the tool whose card is open. */
-  protected readonly openId = signal<string | undefined>(undefined);
+  protected readonly openId = inject(OpenCards).id;
   protected readonly openCard = computed(
     (): { part: Part; inputs: Record<string, unknown> } | undefined => {
       const id = this.openId();

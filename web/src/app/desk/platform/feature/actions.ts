@@ -1,5 +1,6 @@
 import type { Page } from '@stylet/core/api';
 import type { Box, Point } from '@stylet/core/geometry';
+import type { ReadyPicture } from '../pictures/recent-pictures';
 import type { Inject } from './inject';
 
 /** In the menu of a page at a place. */
@@ -55,8 +56,12 @@ export type WordAction = ActionEntry<
   ActionOn & { readonly isForMarks?: boolean; run(end: DOMRect): void }
 >;
 
-/** With a part of a page that was cut out: `area` in page space. */
-export type SnipAction = ActionEntry<ActionOn & { run(page: Page, area: Box): void }>;
+/**
+ * With a part of a page that was cut out: `area` in page space, `picture` as it is drawn there, once the server has cut it out.
+ */
+export type SnipAction = ActionEntry<
+  ActionOn & { run(page: Page, area: Box, picture: ReadyPicture | undefined): void }
+>;
 
 /** Something of interest on a page: where it lies, in page space; none where it is the page itself. */
 export interface PageMark {

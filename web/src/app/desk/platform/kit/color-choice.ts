@@ -21,6 +21,7 @@ import { hexOfHsl, hslOf, type Hsl } from '@stylet/core/paint';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ColorChoice {
+  /** Empty for none. */
   readonly color = input.required<string>();
   readonly palette = input.required<readonly { name: string; color: string }[]>();
   readonly recent = input<readonly string[]>([]);
@@ -33,13 +34,13 @@ export class ColorChoice {
   protected readonly isOpen = signal(false);
   protected readonly isWrong = signal(false);
   protected readonly isOwn = computed(
-    () => !this.palette().some(({ color }) => color === this.color()),
+    () => this.color() !== '' && !this.palette().some(({ color }) => color === this.color()),
   );
   /** Kept apart from the colour, for a grey has no hue to go back to. */
   protected readonly mix = linkedSignal<string, Hsl>({
     source: this.color,
     computation: (color, previous) =>
-      previous && hexOfHsl(previous.value) === color ? previous.value : hslOf(color),
+      previous && hexOfHsl(previous.value) === color ? previous.value : hslOf(color || '#000000'),
   });
   protected readonly parts = [
     { key: 'hue', name: 'Hue', most: 359 },

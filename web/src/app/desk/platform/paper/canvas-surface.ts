@@ -9,6 +9,7 @@ import {
   type Matrix,
 } from '@stylet/core/geometry';
 import type { Piece } from '@stylet/core/ink';
+import { tinted } from '../pictures/tinted';
 import { drawText } from '../typed/text-painting';
 import {
   boundsOfAnnotation,
@@ -150,7 +151,7 @@ export class CanvasSurface {
   }
 
   /** Draws a picture as sharp as it is at hand; nothing while it is not. */
-  private drawPicture({ picture, medium, matrix, path, opacity }: DrawnPicture): void {
+  private drawPicture({ picture, medium, matrix, path, tint, opacity }: DrawnPicture): void {
     const across = Math.hypot(matrix[0], matrix[1]) * this.scale();
     const bitmap = this.sources?.bitmapFor({ digest: picture, medium }, across);
     if (!bitmap) return;
@@ -160,7 +161,7 @@ export class CanvasSurface {
     if (path) context.clip(path);
     context.globalAlpha = opacity;
     context.imageSmoothingQuality = 'high';
-    context.drawImage(bitmap, 0, 0, 1, 1);
+    context.drawImage(tint ? tinted(bitmap, tint) : bitmap, 0, 0, 1, 1);
     context.restore();
     this.filling = '';
   }

@@ -100,11 +100,11 @@ export class PuttingIn {
 
   /**
    * Pixels are shown at once and sent when the server is there. It is asked about what is drawn, and
-   * about what cannot be read here: it knows what is wrong with that.
+   * about what cannot be read here, and sent what has to be there at once (`isSent`).
    */
-  async ready(file: File): Promise<ReadyPicture> {
+  async ready(file: File, isSent = false): Promise<ReadyPicture> {
     const contents = file.name;
-    const found = await this.bitmaps.read(file);
+    const found = isSent ? undefined : await this.bitmaps.read(file);
     if (!found)
       return { ...(await firstValueFrom(this.api.takePicture(file, contents))), contents };
     this.files.keep(found.digest, file);

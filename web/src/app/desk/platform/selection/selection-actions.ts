@@ -1,5 +1,7 @@
 import { Injectable, computed, inject } from '@angular/core';
 import {
+  colorOf,
+  coloredFields,
   highestOrder,
   inkOfShape,
   isEditable,
@@ -51,8 +53,8 @@ export class SelectionActions {
   readonly color = computed(() =>
     this.selection
       .annotations()
-      .flatMap((a) => ('color' in a ? [a.color] : []))
-      .at(0),
+      .map(colorOf)
+      .find((color) => color !== undefined),
   );
   readonly opacity = computed(() => this.selection.annotations().at(0)?.opacity ?? 1);
 
@@ -88,7 +90,7 @@ export class SelectionActions {
   }
 
   recolor(color: string): void {
-    this.change((a) => ('color' in a ? { color } : undefined));
+    this.change((a) => coloredFields(a, color));
   }
 
   setOpacity(opacity: number): void {

@@ -1,0 +1,4 @@
+export * from './stamp';
+export * from './placing';
+export * from './drawings';
+export * from './shipped';
