@@ -27,6 +27,7 @@ import { pagesExport } from './pages-export';
 import { removePrepared } from './prepared';
 import { picturePlace } from './picture-place';
 import { redrawZoom } from './redraw-zoom';
+import { stampPlace } from './stamp-place';
 import { shapeRecognise } from './shape-recognise';
 import { exportText } from './export-text';
 import { typeLatency } from './type-latency';
@@ -50,6 +51,7 @@ const all: readonly Benchmark[] = [
   lassoHit,
   dragFrames,
   picturePlace,
+  stampPlace,
   marking,
   writingFrames,
   openFirstPage,

@@ -40,6 +40,10 @@ async function outcome(command, args) {
   return { code: await ended, text: Buffer.concat(chunks).toString() };
 }
 
+/** What failed and why, in so many letters each. */
+const failures = [];
+const MOST_TOLD = 1500;
+
 let passed = 0;
 let failed = 0;
 const count = (good, bad) => {
@@ -93,6 +97,9 @@ async function runJest() {
   await run(bin('jest'), ['--ci', '--json', `--outputFile=${results}`, '--silent', ...onlyInJest]);
   const jest = await resultsIn(results);
   if (jest) count(jest.numPassedTests, jest.numFailedTests + jest.numRuntimeErrorTestSuites);
+  for (const { assertionResults } of jest?.testResults ?? [])
+    for (const { status, fullName, failureMessages } of assertionResults)
+      if (status === 'failed') tell(fullName, failureMessages[0]);
   // A path that fits no test is a mistake.
   if (!jest || jest.numTotalTestSuites === 0) count(0, 1);
 }
@@ -114,8 +121,10 @@ async function runBrowser() {
   if (playwright) {
     const { expected, flaky, unexpected } = playwright.stats;
     count(expected + flaky, unexpected + playwright.errors.length);
-    for (const title of playwright.suites.flatMap(flakyIn))
+    for (const { title } of playwright.suites.flatMap((suite) => endedIn(suite, 'flaky')))
       console.log(`FAILED ONCE, and passed when it was run again: ${title}`);
+    for (const { title, why } of playwright.suites.flatMap((suite) => endedIn(suite, 'unexpected')))
+      tell(title, why);
   } else count(0, 1);
 }
 
@@ -123,11 +132,25 @@ if (isWhole || onlyInJest.length > 0) await runJest();
 if (isWhole) await runFaults();
 if (isWhole || onlyInBrowser.length > 0) await runBrowser();
 
-/** Tests that passed only the second time; see docs/decisions/0033-run-again.md. */
-function flakyIn({ file, specs, suites = [] }) {
-  const own = specs.filter(({ tests }) => tests.some(({ status }) => status === 'flaky'));
-  return [...own.map(({ title }) => `${file}: ${title}`), ...suites.flatMap(flakyIn)];
+/**
+ * Tests of the browser that ended in a way: `unexpected`, or `flaky`, which passed only the second time; see
+ * docs/decisions/0033-run-again.md. `why` is what the last run of them said.
+ */
+function endedIn({ file, specs, suites = [] }, status) {
+  const own = specs.flatMap(({ title, tests }) => {
+    const test = tests.find((one) => one.status === status);
+    return test ? [{ title: `${file}: ${title}`, why: test.results.at(-1)?.error?.message }] : [];
+  });
+  return [...own, ...suites.flatMap((suite) => endedIn(suite, status))];
 }
 
+/** Says at the end what failed and why, where the last lines are all that is kept of a run. */
+function tell(title, why = '') {
+  // eslint-disable-next-line no-control-regex
+  const plain = why.replace(/\u001b\[[0-9;]*m/g, '').trim();
+  failures.push(`FAILED: ${title}\n${plain.slice(0, MOST_TOLD)}`);
+}
+
+for (const failure of failures) console.log(failure);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);

@@ -27,6 +27,12 @@ export type NewStamp = Pick<
   'digest' | 'medium' | 'width' | 'height' | 'crop' | 'name' | 'size'
 >;
 
+/** What was taken of what was found. */
+export interface TakenPages {
+  readonly title: string;
+  readonly stamps: readonly NewStamp[];
+}
+
 /** The sheets and stamps of the account, as the server has them or as it had them last, and the one in hand. */
 @Injectable()
 export class Stamps {

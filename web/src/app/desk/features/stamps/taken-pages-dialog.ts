@@ -5,8 +5,7 @@ import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/materia
 import { drawingsIn, sizeMade } from '@stylet/core/stamps';
 import { PictureBitmaps } from '../../platform/pictures/picture-bitmaps';
 import { PictureThumb } from '../../platform/pictures/picture-thumb';
-import type { NewStamp } from './stamps';
-import type { TakenPages } from './taking-sheets';
+import type { NewStamp, TakenPages } from './stamps';
 
 /** The larger side of what drawings are looked for in, in pixels; what lies further apart than this share of it is apart. */
 const SIDE = 700;

@@ -6,7 +6,7 @@ import { sizeMade, type SheetPages } from '@stylet/core/stamps';
 import { firstValueFrom } from 'rxjs';
 import { troubleOf } from '../../../api/problem';
 import { PuttingIn } from '../../platform/pictures/putting-in';
-import { Stamps, type NewStamp } from './stamps';
+import { Stamps, type NewStamp, type TakenPages } from './stamps';
 import { StampsApi } from './stamps-api';
 
 /** Of what the names of files and pages are made where a file has none. */
@@ -64,10 +64,4 @@ export class TakingSheets {
       })),
     };
   }
-}
-
-/** What was taken of what was found. */
-export interface TakenPages {
-  readonly title: string;
-  readonly stamps: readonly NewStamp[];
 }
