@@ -159,3 +159,17 @@ test('where nothing is found, words of this document that may have been meant ar
   const pages = (await desk.page.locator('stylet-page-strip').boundingBox())!;
   expect(pages.x + pages.width).toBeLessThanOrEqual(panel.x);
 });
+
+test('whoever finds by keys types at once: the bar has the focus before the next key can come', async ({
+  desk,
+  deck,
+  instance,
+}) => {
+  await desk.open(instance.url, deck);
+  const focused = await desk.page.evaluate(() => {
+    const key = { key: 'f', ctrlKey: true, bubbles: true, cancelable: true };
+    document.body.dispatchEvent(new KeyboardEvent('keydown', key));
+    return document.activeElement?.closest('stylet-find-bar') !== null;
+  });
+  expect(focused).toBe(true);
+});

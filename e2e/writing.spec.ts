@@ -78,7 +78,10 @@ test('the nib takes the pen’s pressure; the mouse draws like a pen pressed hal
   await desk.page.mouse.move(d.x, d.y, { steps: 10 });
   await desk.page.mouse.up();
   await desk.saved();
-  const annotations = await instance.annotations(deck);
+  // On a busy machine the second may have begun before the first was there to lie over.
+  const annotations = (await instance.annotations(deck)).sort((one, other) =>
+    String(one['created']) < String(other['created']) ? -1 : 1,
+  );
   const pressures = await desk.page.evaluate(
     (list) => list.map((base64) => Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))[1]),
     annotations.map((a) => a['samples'] as string),

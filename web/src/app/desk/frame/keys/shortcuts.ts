@@ -1,4 +1,4 @@
-import { Injectable, inject } from '@angular/core';
+import { ApplicationRef, Injectable, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import type { Command, CommandEntry } from '../../platform/feature/commands';
@@ -18,6 +18,7 @@ interface Taker {
 /** Keys on the desk. Fields that take text keep theirs. */
 @Injectable()
 export class Shortcuts {
+  private readonly app = inject(ApplicationRef);
   private readonly registered = inject(Registered);
   private readonly store = inject(Store);
   private readonly cards = inject(OpenCards);
@@ -41,6 +42,8 @@ export class Shortcuts {
     if (!command) return;
     event.preventDefault();
     command.run();
+    // What it opens is there, and has the focus, before the next key comes: on a busy machine letters went to the desk instead.
+    this.app.tick();
   }
 
   up(event: KeyboardEvent): void {
